@@ -1,0 +1,525 @@
+package taxiomet.charters.sql;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import net.sf.jsqlparser.JSQLParserException;
+import net.sf.jsqlparser.expression.BinaryExpression;
+import net.sf.jsqlparser.expression.BooleanValue;
+import net.sf.jsqlparser.expression.DateTimeLiteralExpression;
+import net.sf.jsqlparser.expression.DoubleValue;
+import net.sf.jsqlparser.expression.Function;
+import net.sf.jsqlparser.expression.LongValue;
+import net.sf.jsqlparser.expression.NotExpression;
+import net.sf.jsqlparser.expression.NullValue;
+import net.sf.jsqlparser.expression.SignedExpression;
+import net.sf.jsqlparser.expression.StringValue;
+import net.sf.jsqlparser.expression.TrimFunction;
+import net.sf.jsqlparser.expression.operators.arithmetic.Addition;
+import net.sf.jsqlparser.expression.operators.arithmetic.Division;
+import net.sf.jsqlparser.expression.operators.arithmetic.Multiplication;
+import net.sf.jsqlparser.expression.operators.arithmetic.Subtraction;
+import net.sf.jsqlparser.expression.operators.conditional.AndExpression;
+import net.sf.jsqlparser.expression.operators.conditional.OrExpression;
+import net.sf.jsqlparser.expression.operators.relational.Between;
+import net.sf.jsqlparser.expression.operators.relational.EqualsTo;
+import net.sf.jsqlparser.expression.operators.relational.GreaterThan;
+import net.sf.jsqlparser.expression.operators.relational.GreaterThanEquals;
+import net.sf.jsqlparser.expression.operators.relational.InExpression;
+import net.sf.jsqlparser.expression.operators.relational.IsNullExpression;
+import net.sf.jsqlparser.expression.operators.relational.LikeExpression;
+import net.sf.jsqlparser.expression.operators.relational.MinorThan;
+import net.sf.jsqlparser.expression.operators.relational.MinorThanEquals;
+import net.sf.jsqlparser.expression.operators.relational.NotEqualsTo;
+import net.sf.jsqlparser.expression.operators.relational.ParenthesedExpressionList;
+import net.sf.jsqlparser.parser.CCJSqlParserUtil;
+import net.sf.jsqlparser.parser.ParseException;
+import net.sf.jsqlparser.parser.Token;
+import taxiomet.charter.Column;
+import taxiomet.charter.ColumnType;
+import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.And;
+import taxiomet.charter.Expression.Arithmetic;
+import taxiomet.charter.Expression.Call;
+import taxiomet.charter.Expression.ColumnValue;
+import taxiomet.charter.Expression.Comparator;
+import taxiomet.charter.Expression.Compared;
+import taxiomet.charter.Expression.FunctionName;
+import taxiomet.charter.Expression.In;
+import taxiomet.charter.Expression.IsNull;
+import taxiomet.charter.Expression.Like;
+import taxiomet.charter.Expression.Literal;
+import taxiomet.charter.Expression.Negation;
+import taxiomet.charter.Expression.Not;
+import taxiomet.charter.Expression.Operator;
+import taxiomet.charter.Expression.Or;
+import taxiomet.charter.Expression.Type;
+import taxiomet.rows.ValueReader;
+
+/** Reads the expressions of one table. */
+public final class ExpressionReader {
+    private static final int LONGEST = 4_000;
+    /** The parser's time grows steeply with parentheses inside one another. */
+    private static final int DEEPEST = 40;
+
+    private static final List<String> FUNCTIONS =
+            Arrays.stream(FunctionName.values()).map(FunctionName::word).toList();
+
+    private final String table;
+    private final List<Column> columns;
+    private final Set<String> links;
+
+    /** @param links names of the table's links, which may stand before a parent's column */
+    public ExpressionReader(String table, List<Column> columns, Set<String> links) {
+        this.table = table;
+        this.columns = List.copyOf(columns);
+        this.links = Set.copyOf(links);
+    }
+
+    /** A search condition: an expression of type boolean. */
+    public Expression readCondition(String sql) throws ExpressionException {
+        Expression expression = read(sql);
+        requireTruth(expression);
+        return expression;
+    }
+
+    /** An expression that gives a number. */
+    public Expression readNumber(String sql) throws ExpressionException {
+        Expression expression = read(sql);
+        if (!expression.type().isNumber()) {
+            throw ExpressionException.of("this gives a " + expression.type().words() + ", not a number");
+        }
+        return expression;
+    }
+
+    private Expression read(String sql) throws ExpressionException {
+        requireModest(sql);
+        try {
+            return typed(CCJSqlParserUtil.parseCondExpression(sql, false));
+        } catch (JSQLParserException e) {
+            throw ExpressionException.of("this is no SQL condition" + near(sql, e));
+        } catch (StackOverflowError e) {
+            throw ExpressionException.of("this condition is nested too deep");
+        }
+    }
+
+    private static void requireModest(String sql) throws ExpressionException {
+        int depth = 0;
+        int deepest = 0;
+        for (int i = 0; i < sql.length(); i++) {
+            depth += sql.charAt(i) == '(' ? 1 : sql.charAt(i) == ')' ? -1 : 0;
+            deepest = Math.max(deepest, depth);
+        }
+        if (sql.length() > LONGEST || deepest > DEEPEST) {
+            throw ExpressionException.of("this condition is longer or nested deeper than can be read (" + LONGEST
+                    + " characters, " + DEEPEST + " parentheses)");
+        }
+    }
+
+    /** Where the parser stopped, if it says so. */
+    private static String near(String sql, JSQLParserException e) {
+        if (e.getCause() instanceof ParseException parse && parse.currentToken != null) {
+            Token next = parse.currentToken.next;
+            if (next == null || next.image.isEmpty()) {
+                return ": it ends too early";
+            }
+            return " at `" + next.image + "` (character " + next.beginColumn + ")";
+        }
+        String message = e.getMessage() == null ? "" : e.getMessage();
+        String partial = "could only parse partial expression ";
+        int at = message.indexOf(partial);
+        if (at >= 0) {
+            String understood = message.substring(at + partial.length())
+                    .lines()
+                    .findFirst()
+                    .orElse("")
+                    .strip();
+            return sql.length() > understood.length() ? ": only `" + understood + "` of it can be read" : "";
+        }
+        return "";
+    }
+
+    private Expression typed(net.sf.jsqlparser.expression.Expression e) throws ExpressionException {
+        if (e instanceof ParenthesedExpressionList<?> list) {
+            if (list.size() != 1) {
+                throw ExpressionException.of("a list in parentheses can only stand behind IN");
+            }
+            return typed(list.get(0));
+        } else if (e instanceof net.sf.jsqlparser.schema.Column column) {
+            return column(column);
+        } else if (e instanceof AndExpression and) {
+            return new And(truths(flattened(and, AndExpression.class)));
+        } else if (e instanceof OrExpression or) {
+            return new Or(truths(flattened(or, OrExpression.class)));
+        } else if (e instanceof NotExpression not) {
+            Expression operand = typed(not.getExpression());
+            requireTruth(operand);
+            return new Not(operand);
+        } else if (e instanceof IsNullExpression isNull) {
+            return negatedIf(isNull.isNot(), new IsNull(typed(isNull.getLeftExpression())));
+        } else if (e instanceof InExpression in) {
+            return in(in);
+        } else if (e instanceof Between between) {
+            return between(between);
+        } else if (e instanceof LikeExpression like) {
+            return like(like);
+        } else if (e instanceof BinaryExpression binary) {
+            return binary(binary);
+        } else if (e instanceof SignedExpression signed) {
+            return signed(signed);
+        } else if (e instanceof Function function) {
+            return call(function);
+        } else if (e instanceof TrimFunction trim) {
+            if (trim.getFromExpression() != null || trim.getTrimSpecification() != null) {
+                throw ExpressionException.of("TRIM takes a text and nothing else: it takes the blanks off both ends");
+            }
+            return call(FunctionName.TRIM, List.of(typed(trim.getExpression())));
+        }
+        return literal(e);
+    }
+
+    /** The operands of a chain of ANDs or ORs, without recursion along the chain. */
+    private static List<net.sf.jsqlparser.expression.Expression> flattened(
+            BinaryExpression chain, Class<? extends BinaryExpression> kind) {
+        List<net.sf.jsqlparser.expression.Expression> operands = new ArrayList<>();
+        net.sf.jsqlparser.expression.Expression left = chain;
+        while (kind.isInstance(left)) {
+            operands.add(0, ((BinaryExpression) left).getRightExpression());
+            left = ((BinaryExpression) left).getLeftExpression();
+        }
+        operands.add(0, left);
+        return operands;
+    }
+
+    private List<Expression> truths(List<net.sf.jsqlparser.expression.Expression> operands) throws ExpressionException {
+        List<Expression> typed = new ArrayList<>();
+        for (net.sf.jsqlparser.expression.Expression operand : operands) {
+            Expression truth = typed(operand);
+            requireTruth(truth);
+            typed.add(truth);
+        }
+        return typed;
+    }
+
+    private static void requireTruth(Expression expression) throws ExpressionException {
+        if (expression.type() != Type.BOOLEAN && expression.type() != Type.NULL) {
+            throw ExpressionException.of(
+                    "a " + expression.type().words() + " stands where something true or false is needed");
+        }
+    }
+
+    private static Expression negatedIf(boolean isNegated, Expression condition) {
+        return isNegated ? new Not(condition) : condition;
+    }
+
+    private Expression column(net.sf.jsqlparser.schema.Column column) throws ExpressionException {
+        String name = column.getColumnName();
+        String qualifier = column.getTable() == null ? null : column.getTable().getFullyQualifiedName();
+        if (qualifier != null && !unquoted(qualifier).equals(table)) {
+            String link = unquoted(qualifier.split("\\.", 2)[0]);
+            if (links.contains(link)) {
+                throw ExpressionException.notYet(
+                        "rules over a parent's columns (`" + qualifier + "." + name + "`) do not work yet");
+            }
+            throw ExpressionException.unknown("there is no link", link, links);
+        }
+        if (qualifier == null && (name.equalsIgnoreCase("true") || name.equalsIgnoreCase("false"))) {
+            return new Literal(name.equalsIgnoreCase("true"), Type.BOOLEAN);
+        }
+        int place = placeOf(name);
+        return new ColumnValue(place, Type.of(columns.get(place).type()));
+    }
+
+    private static String unquoted(String name) {
+        boolean isQuoted = name.length() >= 2 && name.startsWith("\"") && name.endsWith("\"");
+        return isQuoted ? name.substring(1, name.length() - 1).replace("\"\"", "\"") : name;
+    }
+
+    /** Quoted names are taken to the letter; others in any case, as SQL has it, where only one column answers. */
+    private int placeOf(String written) throws ExpressionException {
+        String name = unquoted(written);
+        List<Integer> inAnyCase = new ArrayList<>();
+        for (int i = 0; i < columns.size(); i++) {
+            if (columns.get(i).name().equals(name)) {
+                return i;
+            }
+            if (columns.get(i).name().equalsIgnoreCase(name)) {
+                inAnyCase.add(i);
+            }
+        }
+        if (inAnyCase.size() == 1 && name.equals(written)) {
+            return inAnyCase.get(0);
+        }
+        throw ExpressionException.unknown(
+                "there is no column", name, columns.stream().map(Column::name).toList());
+    }
+
+    private Expression in(InExpression in) throws ExpressionException {
+        Expression operand = typed(in.getLeftExpression());
+        if (!(in.getRightExpression() instanceof ParenthesedExpressionList<?> list)) {
+            throw ExpressionException.of("IN needs a list in parentheses");
+        }
+        List<Expression> elements = new ArrayList<>();
+        for (net.sf.jsqlparser.expression.Expression element : list) {
+            elements.add(typed(element));
+        }
+        if (operand instanceof Literal && !elements.isEmpty()) {
+            operand = fitted(operand, elements.get(0));
+        }
+        List<Expression> fitted = new ArrayList<>();
+        for (Expression element : elements) {
+            Expression value = fitted(element, operand);
+            requireComparable(operand, value);
+            fitted.add(value);
+        }
+        return negatedIf(in.isNot(), new In(operand, fitted));
+    }
+
+    private Expression between(Between between) throws ExpressionException {
+        Expression low = typed(between.getBetweenExpressionStart());
+        Expression operand = fitted(typed(between.getLeftExpression()), low);
+        Expression fittedLow = fitted(low, operand);
+        Expression high = fitted(typed(between.getBetweenExpressionEnd()), operand);
+        requireComparable(operand, fittedLow);
+        requireComparable(operand, high);
+        return negatedIf(between.isNot(), new Expression.Between(operand, fittedLow, high));
+    }
+
+    private Expression like(LikeExpression like) throws ExpressionException {
+        if (like.getLikeKeyWord() != LikeExpression.KeyWord.LIKE) {
+            throw ExpressionException.of("`" + like.getLikeKeyWord() + "` is not known here; LIKE is, and lower()");
+        }
+        Expression operand = typed(like.getLeftExpression());
+        Expression pattern = typed(like.getRightExpression());
+        requireText(operand);
+        requireText(pattern);
+        Optional<Expression> escape = Optional.empty();
+        if (like.getEscape() != null) {
+            Expression character = typed(like.getEscape());
+            if (!(character instanceof Literal literal)
+                    || !(literal.value() instanceof String text)
+                    || text.codePointCount(0, text.length()) != 1) {
+                throw ExpressionException.of("ESCAPE needs one character in quotes");
+            }
+            escape = Optional.of(character);
+        }
+        return negatedIf(like.isNot(), new Like(operand, pattern, escape));
+    }
+
+    private static void requireText(Expression expression) throws ExpressionException {
+        if (expression.type() != Type.TEXT && expression.type() != Type.NULL) {
+            throw ExpressionException.of("a " + expression.type().words() + " stands where a text is needed");
+        }
+    }
+
+    private Expression binary(BinaryExpression binary) throws ExpressionException {
+        Optional<Comparator> comparator = comparator(binary);
+        if (comparator.isPresent()) {
+            Expression left = typed(binary.getLeftExpression());
+            Expression right = typed(binary.getRightExpression());
+            Expression fittedLeft = fitted(left, right);
+            Expression fittedRight = fitted(right, left);
+            requireComparable(fittedLeft, fittedRight);
+            return new Compared(comparator.get(), fittedLeft, fittedRight);
+        }
+        Optional<Operator> operator = operator(binary);
+        if (operator.isEmpty()) {
+            throw notKnown(binary.getStringExpression().strip());
+        }
+        Expression left = typed(binary.getLeftExpression());
+        Expression right = typed(binary.getRightExpression());
+        for (Expression operand : List.of(left, right)) {
+            if (!operand.type().isNumber() && operand.type() != Type.NULL) {
+                throw ExpressionException.of("a " + operand.type().words() + " cannot be reckoned with (`"
+                        + binary.getStringExpression().strip() + "` needs numbers)");
+            }
+        }
+        return new Arithmetic(operator.get(), left, right, wider(left.type(), right.type()));
+    }
+
+    private static ExpressionException notKnown(String what) {
+        return ExpressionException.of("`" + what
+                + "` is not known in rules, which have comparisons, AND, OR, NOT, IS NULL, IN, BETWEEN, LIKE, + - * / and the"
+                + " functions " + String.join(", ", FUNCTIONS));
+    }
+
+    private static Optional<Comparator> comparator(BinaryExpression e) {
+        if (e instanceof EqualsTo) {
+            return Optional.of(Comparator.EQUAL);
+        } else if (e instanceof NotEqualsTo) {
+            return Optional.of(Comparator.NOT_EQUAL);
+        } else if (e instanceof MinorThan) {
+            return Optional.of(Comparator.LESS);
+        } else if (e instanceof MinorThanEquals) {
+            return Optional.of(Comparator.LESS_OR_EQUAL);
+        } else if (e instanceof GreaterThan) {
+            return Optional.of(Comparator.GREATER);
+        } else if (e instanceof GreaterThanEquals) {
+            return Optional.of(Comparator.GREATER_OR_EQUAL);
+        }
+        return Optional.empty();
+    }
+
+    private static Optional<Operator> operator(BinaryExpression e) {
+        if (e instanceof Addition) {
+            return Optional.of(Operator.PLUS);
+        } else if (e instanceof Subtraction) {
+            return Optional.of(Operator.MINUS);
+        } else if (e instanceof Multiplication) {
+            return Optional.of(Operator.TIMES);
+        } else if (e instanceof Division) {
+            return Optional.of(Operator.DIVIDED_BY);
+        }
+        return Optional.empty();
+    }
+
+    private static Type wider(Type a, Type b) {
+        if (a == Type.NULL || b == Type.NULL) {
+            return a == Type.NULL ? b : a;
+        } else if (a == Type.APPROXIMATE || b == Type.APPROXIMATE) {
+            return Type.APPROXIMATE;
+        }
+        return a == Type.INTEGER && b == Type.INTEGER ? Type.INTEGER : Type.DECIMAL;
+    }
+
+    private Expression signed(SignedExpression signed) throws ExpressionException {
+        Expression operand = typed(signed.getExpression());
+        if (!operand.type().isNumber()) {
+            throw ExpressionException.of("a " + operand.type().words() + " has no sign");
+        }
+        return switch (signed.getSign()) {
+            case '-' -> new Negation(operand);
+            case '+' -> operand;
+            default -> throw notKnown(String.valueOf(signed.getSign()));
+        };
+    }
+
+    private Expression call(Function function) throws ExpressionException {
+        String name = function.getName().toLowerCase(Locale.ROOT);
+        Optional<FunctionName> known = Arrays.stream(FunctionName.values())
+                .filter(f -> f.word().equals(name))
+                .findFirst();
+        if (known.isEmpty()) {
+            throw ExpressionException.unknown("there is no function", name, FUNCTIONS);
+        }
+        List<Expression> arguments = new ArrayList<>();
+        if (function.getParameters() != null) {
+            for (net.sf.jsqlparser.expression.Expression argument : function.getParameters()) {
+                arguments.add(typed(argument));
+            }
+        }
+        return call(known.get(), arguments);
+    }
+
+    private Expression call(FunctionName function, List<Expression> arguments) throws ExpressionException {
+        if (function == FunctionName.COALESCE) {
+            if (arguments.isEmpty()) {
+                throw ExpressionException.of("`coalesce` needs values");
+            }
+            Expression example = arguments.stream()
+                    .filter(a -> !(a instanceof Literal))
+                    .findFirst()
+                    .orElse(arguments.get(0));
+            List<Expression> fitted = new ArrayList<>();
+            Type type = Type.NULL;
+            for (Expression argument : arguments) {
+                Expression value = fitted(argument, example);
+                requireComparable(value, example);
+                fitted.add(value);
+                type = value.type().isNumber() && type.isNumber()
+                        ? wider(type, value.type())
+                        : type == Type.NULL ? value.type() : type;
+            }
+            return new Call(function, fitted, type);
+        }
+        if (arguments.size() != 1) {
+            throw ExpressionException.of("`" + function.word() + "` takes one text");
+        }
+        requireText(arguments.get(0));
+        return new Call(function, arguments, function == FunctionName.LENGTH ? Type.INTEGER : Type.TEXT);
+    }
+
+    private static Expression literal(net.sf.jsqlparser.expression.Expression e) throws ExpressionException {
+        if (e instanceof LongValue number) {
+            return new Literal(new BigDecimal(number.getBigIntegerValue()), Type.INTEGER);
+        } else if (e instanceof DoubleValue number) {
+            try {
+                BigDecimal value = new BigDecimal(number.toString());
+                if (Math.abs((long) value.scale()) > 20_000) {
+                    throw ExpressionException.of("`" + number + "` is out of range");
+                }
+                return new Literal(value, Type.DECIMAL);
+            } catch (NumberFormatException x) {
+                throw ExpressionException.of("`" + number + "` is no number");
+            }
+        } else if (e instanceof StringValue text) {
+            return new Literal(text.getNotExcapedValue(), Type.TEXT);
+        } else if (e instanceof BooleanValue truth) {
+            return new Literal(truth.getValue(), Type.BOOLEAN);
+        } else if (e instanceof NullValue) {
+            return new Literal(null, Type.NULL);
+        } else if (e instanceof DateTimeLiteralExpression moment) {
+            return moment(moment);
+        }
+        throw notKnown(e.toString());
+    }
+
+    private static Expression moment(DateTimeLiteralExpression literal) throws ExpressionException {
+        String quoted = literal.getValue();
+        String text = quoted.startsWith("'") ? quoted.substring(1, quoted.length() - 1) : quoted;
+        return switch (literal.getType()) {
+            case DATE -> read(text, ColumnType.Name.DATE, Type.MOMENT);
+            case TIME -> read(text, ColumnType.Name.TIME, Type.TIME);
+            case TIMESTAMP -> read(text, ColumnType.Name.TIMESTAMP, Type.MOMENT);
+            case TIMESTAMPTZ -> read(text, ColumnType.Name.TIMESTAMP_WITH_TIME_ZONE, Type.INSTANT);
+            default -> throw notKnown(literal.toString());
+        };
+    }
+
+    private static Literal read(String text, ColumnType.Name name, Type type) throws ExpressionException {
+        ValueReader reader = ValueReader.of(Column.of("literal", ColumnType.of(name)));
+        if (!reader.accepts(text)) {
+            throw ExpressionException.of("'" + text + "' is " + reader.refusal().words());
+        }
+        return new Literal(
+                type == Type.UUID
+                        ? new UUID(reader.high(), reader.low()).toString()
+                        : type == Type.BOOLEAN ? (Object) (reader.high() == 1) : (Object) reader.high(),
+                type);
+    }
+
+    /** A text that stands beside something else than a text is read as such a value, as SQL does with its literals. */
+    private Expression fitted(Expression value, Expression beside) throws ExpressionException {
+        if (!(value instanceof Literal literal) || literal.type() != Type.TEXT) {
+            return value;
+        }
+        String text = (String) literal.value();
+        return switch (beside.type()) {
+            case MOMENT -> read(text, ColumnType.Name.TIMESTAMP, Type.MOMENT);
+            case INSTANT -> read(text, ColumnType.Name.TIMESTAMP_WITH_TIME_ZONE, Type.INSTANT);
+            case TIME -> read(text, ColumnType.Name.TIME, Type.TIME);
+            case UUID -> read(text, ColumnType.Name.UUID, Type.UUID);
+            case BOOLEAN -> read(text, ColumnType.Name.BOOLEAN, Type.BOOLEAN);
+            case TEXT -> isPadded(beside) ? new Literal(text.replaceAll(" +$", ""), Type.TEXT) : value;
+            default -> value;
+        };
+    }
+
+    /** Whether this is a column of type char(n), whose trailing blanks do not count. */
+    private boolean isPadded(Expression expression) {
+        return expression instanceof ColumnValue column
+                && columns.get(column.column()).type().name() == ColumnType.Name.CHAR;
+    }
+
+    private static void requireComparable(Expression left, Expression right) throws ExpressionException {
+        if (!left.type().isComparableWith(right.type())) {
+            throw ExpressionException.of("a " + left.type().words() + " cannot be compared with a "
+                    + right.type().words());
+        }
+    }
+}

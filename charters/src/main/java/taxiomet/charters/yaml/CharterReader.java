@@ -1,0 +1,110 @@
+package taxiomet.charters.yaml;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.CharterException;
+import taxiomet.charter.Table;
+import taxiomet.charters.yaml.Node.MapNode;
+import taxiomet.charters.yaml.Node.Scalar;
+
+/** Reads a charter: first every table by itself, then the links between them, then the rules. */
+public final class CharterReader {
+    private static final String VERSION = "1";
+
+    private final Problems problems;
+    private final Path folder;
+
+    private CharterReader(Problems problems, Path folder) {
+        this.problems = problems;
+        this.folder = folder;
+    }
+
+    /**
+     * Makes a charter of a document.
+     *
+     * @param file where it stands: the paths in it start from there, and JSON is told from YAML by its name
+     * @throws CharterException with all problems
+     */
+    public static Charter read(Path file, byte[] document) throws CharterException {
+        Problems problems = new Problems(file.toString());
+        boolean isJson = file.toString().toLowerCase(Locale.ROOT).endsWith(".json");
+        Node root = NodeReader.read(document, isJson, problems);
+        Path folder = file.toAbsolutePath().getParent();
+        Charter charter = null;
+        if (root instanceof MapNode map) {
+            charter = new CharterReader(problems, folder)
+                    .charter(map, file.getFileName().toString());
+        } else if (root != null) {
+            problems.form(root, "a charter is a mapping, not " + root.words(), "begin it with `charter: 1`");
+        }
+        if (!problems.isEmpty()) {
+            throw problems.asException();
+        }
+        return charter;
+    }
+
+    private Charter charter(MapNode map, String fileName) {
+        Fields fields = new Fields(
+                problems,
+                map,
+                "the charter",
+                List.of("charter", "title", "defaults", "tables"),
+                List.of("database", "accept"));
+        fields.require("charter");
+        fields.scalar("charter", "the version of the format, 1")
+                .filter(version -> !version.text().equals(VERSION))
+                .ifPresent(version -> problems.form(
+                        version,
+                        "version " + version.words() + " of the charter format is not known",
+                        "write `charter: 1`"));
+        String title = fields.text("title").orElse(fileName);
+        FilesReader files = new FilesReader(problems, folder);
+        Behaviour behaviour = defaults(fields, files);
+        Map<String, TableReader> readers = tables(fields, files);
+        Map<String, Table> tables = new LinkedHashMap<>();
+        readers.forEach((name, reader) -> tables.put(name, reader.table()));
+        List<Table> whole = new ArrayList<>();
+        readers.forEach((name, reader) -> whole.add(reader.withLinksAndRules(tables)));
+        return new Charter(title, whole, behaviour);
+    }
+
+    private Behaviour defaults(Fields charter, FilesReader files) {
+        return charter.find("defaults")
+                .map(node -> {
+                    if (!(node instanceof MapNode map)) {
+                        problems.form(node, "`defaults` is a mapping, not " + node.words(), "");
+                        return Behaviour.STANDARD;
+                    }
+                    Fields defaults =
+                            new Fields(problems, map, "`defaults`", List.of("files", "behaves_as"), List.of());
+                    defaults.find("files").ifPresent(files::readDefaults);
+                    String word = defaults.word("behaves_as", "standard", "postgresql", "sqlite", "mariadb");
+                    return Behaviour.valueOf(word.toUpperCase(Locale.ROOT));
+                })
+                .orElse(Behaviour.STANDARD);
+    }
+
+    private Map<String, TableReader> tables(Fields charter, FilesReader files) {
+        Map<String, TableReader> readers = new LinkedHashMap<>();
+        charter.require("tables");
+        Map<Scalar, Node> named = charter.named("tables");
+        if (named.isEmpty()
+                && charter.find("tables").filter(MapNode.class::isInstance).isPresent()) {
+            problems.form(charter.find("tables").get(), "`tables` names no table", "declare at least one");
+        }
+        named.forEach((name, node) -> {
+            if (node instanceof MapNode map) {
+                readers.put(name.text(), new TableReader(problems, name, map, files));
+            } else {
+                problems.form(node, "table `" + name.text() + "` is a mapping, not " + node.words(), "");
+            }
+        });
+        return readers;
+    }
+}

@@ -1,0 +1,219 @@
+package taxiomet.charters.yaml;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import taxiomet.charter.Column;
+import taxiomet.charter.Expression;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Key;
+import taxiomet.charter.Owner;
+import taxiomet.charter.Problem.Kind;
+import taxiomet.charter.RowsFile;
+import taxiomet.charter.Rule;
+import taxiomet.charter.Severity;
+import taxiomet.charter.Table;
+import taxiomet.charter.Total;
+import taxiomet.charters.sql.ExpressionException;
+import taxiomet.charters.sql.ExpressionReader;
+import taxiomet.charters.yaml.Node.MapNode;
+import taxiomet.charters.yaml.Node.Scalar;
+
+/** Reads one table: at first all but its links and rules, which need the other tables. */
+final class TableReader {
+    private static final List<String> KEYS = List.of(
+            "rows", "columns", "primary_key", "unique", "foreign_keys", "rules", "label", "totals", "area", "owner");
+
+    private final Problems problems;
+    private final Scalar name;
+    private final Fields fields;
+    private final Table table;
+
+    /** Reads expressions, and how they are noted when they cannot be read. */
+    private interface Reading<T> {
+        T read() throws ExpressionException;
+    }
+
+    TableReader(Problems problems, Scalar name, MapNode map, FilesReader files) {
+        this.problems = problems;
+        this.name = name;
+        this.fields = new Fields(problems, map, "table `" + name.text() + "`", KEYS, List.of());
+        RowsFile rows = fields.require("rows").map(files::read).orElse(null);
+        List<Column> columns = columns();
+        List<String> names = columns.stream().map(Column::name).toList();
+        Optional<Key> primary = fields.find("primary_key").map(node -> primaryKey(node, names));
+        this.table = new Table(
+                name.text(),
+                rows,
+                columns,
+                primary,
+                uniqueKeys(names),
+                List.of(),
+                List.of(),
+                known(fields.texts("label"), names),
+                List.of(),
+                fields.text("area"),
+                fields.scalar("owner", "a column or a name").map(owner -> owner(owner.text(), names)));
+    }
+
+    /** The table without links, rules and totals. */
+    Table table() {
+        return table;
+    }
+
+    /** The whole table. */
+    Table withLinksAndRules(Map<String, Table> tables) {
+        List<ForeignKey> links = new ArrayList<>();
+        fields.named("foreign_keys")
+                .forEach((link, node) ->
+                        new LinkReader(problems, tables, table, link).read(node).ifPresent(links::add));
+        Set<String> linkNames = new LinkedHashSet<>();
+        fields.named("foreign_keys").keySet().forEach(link -> linkNames.add(link.text()));
+        ExpressionReader[] reader = new ExpressionReader[1];
+        List<Rule> rules = new ArrayList<>();
+        fields.named("rules").forEach((rule, node) -> {
+            reader[0] = reader(reader[0], linkNames);
+            rule(rule, node, reader[0]).ifPresent(rules::add);
+        });
+        List<Total> totals = new ArrayList<>();
+        for (Scalar total : fields.texts("totals")) {
+            reader[0] = reader(reader[0], linkNames);
+            ExpressionReader expressions = reader[0];
+            reading(total, "a total", () -> expressions.readNumber(total.text()))
+                    .ifPresent(value -> totals.add(new Total(total.text(), value)));
+        }
+        return new Table(
+                table.name(),
+                table.rows(),
+                table.columns(),
+                table.primaryKey(),
+                table.uniqueKeys(),
+                links,
+                rules,
+                table.label(),
+                totals,
+                table.area(),
+                table.owner());
+    }
+
+    /** The SQL parser takes time to load: it is there only when a table needs it. */
+    private ExpressionReader reader(ExpressionReader existing, Set<String> links) {
+        return existing != null ? existing : new ExpressionReader(table.name(), table.columns(), links);
+    }
+
+    private List<Column> columns() {
+        List<Column> columns = new ArrayList<>();
+        fields.require("columns");
+        Map<Scalar, Node> named = fields.named("columns");
+        if (named.isEmpty()
+                && fields.find("columns").filter(MapNode.class::isInstance).isPresent()) {
+            problems.form(
+                    fields.find("columns").get(),
+                    "table `" + name.text() + "` declares no column",
+                    "declare at least one");
+        }
+        named.forEach((column, node) -> columns.add(new ColumnReader(problems, column).read(node)));
+        return columns;
+    }
+
+    private Key primaryKey(Node node, List<String> names) {
+        if (node instanceof MapNode map) {
+            Fields key = new Fields(problems, map, "`primary_key`", List.of("columns", "severity"), List.of());
+            key.require("columns");
+            return new Key(Key.PRIMARY, known(key.texts("columns"), names), true, false, severity(key));
+        }
+        List<Scalar> columns = Fields.texts(problems, "primary_key", node, false);
+        return new Key(Key.PRIMARY, known(columns, names), true, false, Severity.ERROR);
+    }
+
+    private List<Key> uniqueKeys(List<String> names) {
+        List<Key> keys = new ArrayList<>();
+        fields.named("unique").forEach((key, node) -> {
+            if (node instanceof MapNode map) {
+                Fields longForm = new Fields(
+                        problems,
+                        map,
+                        "unique key `" + key.text() + "`",
+                        List.of("columns", "nulls", "severity"),
+                        List.of());
+                longForm.require("columns");
+                boolean nullsAreEqual =
+                        longForm.word("nulls", "distinct", "equal").equals("equal");
+                keys.add(new Key(
+                        key.text(), known(longForm.texts("columns"), names), false, nullsAreEqual, severity(longForm)));
+            } else {
+                List<Scalar> columns = Fields.texts(problems, key.text(), node, false);
+                keys.add(new Key(key.text(), known(columns, names), false, false, Severity.ERROR));
+            }
+        });
+        return keys;
+    }
+
+    /** Names of columns, those that are not there or stand twice noted and left out. */
+    private List<String> known(List<Scalar> columns, List<String> names) {
+        return knownColumns(problems, name.text(), columns, names);
+    }
+
+    static List<String> knownColumns(Problems problems, String table, List<Scalar> columns, List<String> names) {
+        List<String> known = new ArrayList<>();
+        for (Scalar column : columns) {
+            if (!names.contains(column.text())) {
+                problems.unknown(column, Kind.MEANING, "table `" + table + "` has no column", column.text(), names);
+            } else if (known.contains(column.text())) {
+                problems.meaning(column, "column `" + column.text() + "` stands here twice", "name it once");
+            } else {
+                known.add(column.text());
+            }
+        }
+        return known;
+    }
+
+    static Severity severity(Fields fields) {
+        String word = fields.word("severity", "error", "warning");
+        return Severity.valueOf(word.toUpperCase(Locale.ROOT));
+    }
+
+    private static Owner owner(String text, List<String> names) {
+        return names.contains(text) ? new Owner.InColumn(text) : new Owner.Named(text);
+    }
+
+    private Optional<Rule> rule(Scalar rule, Node node, ExpressionReader reader) {
+        if (node instanceof MapNode map) {
+            Fields longForm = new Fields(
+                    problems, map, "rule `" + rule.text() + "`", List.of("condition", "severity"), List.of());
+            longForm.require("condition");
+            Severity severity = severity(longForm);
+            return longForm.scalar("condition", "a condition").flatMap(text -> rule(rule, text, reader, severity));
+        }
+        if (node instanceof Scalar text && !text.isNull()) {
+            return rule(rule, text, reader, Severity.ERROR);
+        }
+        problems.form(node, "rule `" + rule.text() + "` is a condition, not " + node.words(), "");
+        return Optional.empty();
+    }
+
+    private Optional<Rule> rule(Scalar rule, Scalar text, ExpressionReader reader, Severity severity) {
+        Optional<Expression> condition =
+                reading(text, "rule `" + rule.text() + "`", () -> reader.readCondition(text.text()));
+        return condition.map(c -> new Rule(rule.text(), text.text().strip(), c, severity));
+    }
+
+    private <T> Optional<T> reading(Scalar at, String what, Reading<T> reading) {
+        try {
+            return Optional.of(reading.read());
+        } catch (ExpressionException e) {
+            if (e.isNotYet()) {
+                problems.notYet(at, what + ": " + e.getMessage());
+            } else if (e.unknownWord() != null) {
+                problems.unknown(at, Kind.MEANING, what + ": " + e.getMessage(), e.unknownWord(), e.knownWords());
+            } else {
+                problems.meaning(at, what + ": " + e.getMessage(), "");
+            }
+            return Optional.empty();
+        }
+    }
+}

@@ -1,0 +1,8 @@
+package taxiomet.cli;
+
+/** Whether text is coloured. */
+enum ColorChoice {
+    AUTO,
+    ALWAYS,
+    NEVER
+}

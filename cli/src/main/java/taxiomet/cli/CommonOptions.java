@@ -1,0 +1,29 @@
+package taxiomet.cli;
+
+import picocli.CommandLine.Option;
+
+/** Options that every command has. */
+final class CommonOptions {
+    @Option(
+            names = "--color",
+            paramLabel = "WHEN",
+            description = "Colour the text: auto, always or never. Default: auto",
+            defaultValue = "auto")
+    private ColorChoice color = ColorChoice.AUTO;
+
+    @Option(names = "--verbose", description = "Say more when something goes wrong.")
+    @SuppressWarnings("unused")
+    private boolean verbose;
+
+    @Option(
+            names = {"-h", "--help"},
+            usageHelp = true,
+            description = "Show this help.")
+    @SuppressWarnings("unused")
+    private boolean help;
+
+    ColorChoice color() {
+        return color;
+    }
+
+}

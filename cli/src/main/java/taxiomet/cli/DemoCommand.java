@@ -1,0 +1,89 @@
+package taxiomet.cli;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+
+/** A guided run on the data that ships with the program. */
+@Command(
+        name = "demo",
+        header = "A guided run on data that ships with the program.",
+        description = {
+            "",
+            "Copies the tables and the charter of a made-up honey cooperative to a folder, checks them, and tells what to"
+                    + " try next. It ends with status 0, though the data has faults."
+        },
+        optionListHeading = "%nOptions:%n")
+final class DemoCommand implements Callable<Integer> {
+    private final Terminal terminal;
+
+    @Option(
+            names = "--into",
+            paramLabel = "DIR",
+            description = "The folder to copy to. Default: ${DEFAULT-VALUE}",
+            defaultValue = "taxiomet-demo")
+    private Path into;
+
+    @Option(names = "--force", description = "Replace a copy that was changed.")
+    private boolean force;
+
+    @Mixin
+    private CommonOptions common;
+
+    DemoCommand(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    @Override
+    public Integer call() {
+        Path home = Path.of(terminal.variable("TAXIOMET_HOME"), "demo");
+        if (!Files.isDirectory(home)) {
+            throw new UsageException("the demo's data is not where the program was installed; install it again");
+        }
+        DemoFolder demo = new DemoFolder(home);
+        switch (demo.stateOf(into)) {
+            case FOREIGN ->
+                throw new UsageException(
+                        into + " is there already and is none of the demo's; name another folder with --into");
+            case CHANGED -> {
+                if (!force) {
+                    throw new UsageException(into
+                            + " was changed since it was copied, and is left alone; replace it with --force, or name another folder"
+                            + " with --into");
+                }
+            }
+            default -> {
+                // Nothing of anybody's is lost.
+            }
+        }
+        demo.copyTo(into);
+        String charter = into.resolve("charter.yaml").toString();
+        say("The tables of the Merrow Vale honey cooperative and their charter now stand in " + into + ".");
+        say("$ taxiomet check " + charter);
+        say("");
+        int status = Main.run(new String[] {"check", charter, "--examples", "3", "--color", color()}, terminal);
+        if (status > ExitStatus.FINDINGS) {
+            return status;
+        }
+        say("");
+        say("What to try next:");
+        say("  read the rules                     " + charter);
+        say("  see which faults were planted      " + into.resolve("FAULTS.md"));
+        say("  see what a finding means           taxiomet meaning orphan");
+        say("  look at one table                  taxiomet check " + charter + " --only hive");
+        say("  have every faulty row in a file    taxiomet check " + charter + " --evidence faults");
+        say("  mend a row in a file, check again  taxiomet check " + charter);
+        return ExitStatus.SOUND;
+    }
+
+    private String color() {
+        return terminal.hasColor(common.color()) ? "always" : "never";
+    }
+
+    private void say(String line) {
+        terminal.out().println(line);
+    }
+}

@@ -1,0 +1,107 @@
+package taxiomet.cli;
+
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
+import java.io.PrintStream;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import picocli.CommandLine;
+import picocli.CommandLine.Help.Ansi;
+import picocli.CommandLine.ParameterException;
+import taxiomet.charter.CharterException;
+import taxiomet.reports.OutputException;
+import taxiomet.rows.SourceException;
+import taxiomet.spill.SpillException;
+
+/** Where the program starts. */
+public final class Main {
+    private final Terminal terminal;
+
+    private Main(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    /** @param arguments as typed */
+    public static void main(String[] arguments) {
+        StandardOutput out = new StandardOutput(new FileOutputStream(FileDescriptor.out));
+        PrintStream err = new PrintStream(new FileOutputStream(FileDescriptor.err), true, StandardCharsets.UTF_8);
+        int status =
+                run(arguments, Terminal.of(System.getenv(), new PrintStream(out, false, StandardCharsets.UTF_8), err));
+        System.exit(out.isLost() ? ExitStatus.UNREADABLE : status);
+    }
+
+    /** Runs one command and gives the exit status. */
+    static int run(String[] arguments, Terminal terminal) {
+        int status = new Main(terminal).run(arguments);
+        terminal.out().flush();
+        terminal.err().flush();
+        return status;
+    }
+
+    private int run(String[] arguments) {
+        // The parser of the command line takes longer to load than this takes in all.
+        if (arguments.length == 1 && (arguments[0].equals("--version") || arguments[0].equals("-V"))) {
+            terminal.out().println(Version.line());
+            return ExitStatus.SOUND;
+        }
+        CommandLine commands = commandLine(terminal);
+        commands.setOut(new PrintWriter(terminal.out(), true, StandardCharsets.UTF_8));
+        commands.setErr(new PrintWriter(terminal.err(), true, StandardCharsets.UTF_8));
+        commands.setUsageHelpWidth(Math.max(60, Math.min(terminal.width(), 100)));
+        commands.setColorScheme(
+                CommandLine.Help.defaultColorScheme(terminal.hasColor(ColorChoice.AUTO) ? Ansi.ON : Ansi.OFF));
+        commands.setParameterExceptionHandler(this::wrongUsage);
+        commands.setExecutionExceptionHandler((e, command, parsed) -> failed(e, arguments));
+        try {
+            return commands.execute(arguments);
+        } catch (Error e) {
+            return failed(e, arguments);
+        }
+    }
+
+    /** All commands, before anything is parsed. */
+    static CommandLine commandLine(Terminal terminal) {
+        CommandLine commands = new CommandLine(new RootCommand());
+        commands.addSubcommand(new CheckCommand(terminal));
+        commands.addSubcommand(new MeaningCommand(terminal));
+        commands.addSubcommand(new DemoCommand(terminal));
+        commands.setCaseInsensitiveEnumValuesAllowed(true);
+        commands.setAbbreviatedOptionsAllowed(false);
+        return commands;
+    }
+
+    private int wrongUsage(ParameterException e, String[] arguments) {
+        terminal.complain(e.getMessage());
+        CommandLine command = e.getCommandLine();
+        CommandLine.UnmatchedArgumentException.printSuggestions(e, command.getErr());
+        terminal.err().println("See `" + command.getCommandSpec().qualifiedName() + " --help`.");
+        return ExitStatus.WRONG_USAGE;
+    }
+
+    private int failed(Throwable e, String[] arguments) {
+        if (e instanceof UsageException) {
+            terminal.complain(e.getMessage());
+            return ExitStatus.WRONG_USAGE;
+        } else if (e instanceof CharterException charter) {
+            charter.problems().forEach(problem -> terminal.complain(problem.toString()));
+            int count = charter.problems().size();
+            if (count > 1) {
+                terminal.err().println(count + " problems; nothing was checked.");
+            }
+            return ExitStatus.WRONG_USAGE;
+        } else if (e instanceof SourceException || e instanceof OutputException || e instanceof SpillException) {
+            terminal.complain(e.getMessage());
+        } else if (e instanceof OutOfMemoryError) {
+            terminal.complain(
+                    "there is not enough memory; give the program more in the environment: TAXIOMET_JAVA_OPTS=-Xmx4g");
+        } else {
+            terminal.complain(
+                    "this should not have happened (" + e + "); please report it with the output of --verbose");
+        }
+        if (Arrays.asList(arguments).contains("--verbose")) {
+            e.printStackTrace(terminal.err());
+        }
+        return ExitStatus.UNREADABLE;
+    }
+}

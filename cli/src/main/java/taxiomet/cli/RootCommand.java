@@ -1,0 +1,52 @@
+package taxiomet.cli;
+
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** The program without a command. */
+@Command(
+        name = "taxiomet",
+        versionProvider = Version.class,
+        header = "Checks the rows of related tables against declared keys, links and rules.",
+        description = {
+            "",
+            "The rules stand in a charter (charter.yaml). Input is never changed.",
+        },
+        synopsisSubcommandLabel = "COMMAND",
+        commandListHeading = "%nCommands:%n",
+        optionListHeading = "%nOptions:%n",
+        exitCodeListHeading = "%nExit status:%n",
+        exitCodeList = {
+            "0:sound",
+            "1:there are findings",
+            "2:wrong usage, or a charter that cannot be used",
+            "3:data that cannot be read, or results that cannot be written",
+            "130:interrupted"
+        },
+        footer = {"", "Start with `taxiomet demo`, or `taxiomet check --help`."})
+final class RootCommand implements Runnable {
+    @Spec
+    private CommandSpec spec;
+
+    @Option(
+            names = {"-h", "--help"},
+            usageHelp = true,
+            description = "Show this help.")
+    @SuppressWarnings("unused")
+    private boolean help;
+
+    @Option(
+            names = {"-V", "--version"},
+            versionHelp = true,
+            description = "Show the version.")
+    @SuppressWarnings("unused")
+    private boolean version;
+
+    @Override
+    public void run() {
+        throw new CommandLine.ParameterException(spec.commandLine(), "name a command");
+    }
+}

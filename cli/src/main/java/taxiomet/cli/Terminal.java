@@ -1,0 +1,82 @@
+package taxiomet.cli;
+
+import java.io.PrintStream;
+import java.util.Map;
+
+/**
+ * Where text goes, and what is known about it. The launcher finds out about the terminal, since Java would have to start
+ * a process for it.
+ */
+final class Terminal {
+    private static final int DEFAULT_WIDTH = 80;
+    private static final int LEAST_WIDTH = 40;
+
+    private final Map<String, String> environment;
+    private final PrintStream out;
+    private final PrintStream err;
+
+    private Terminal(Map<String, String> environment, PrintStream out, PrintStream err) {
+        this.environment = environment;
+        this.out = out;
+        this.err = err;
+    }
+
+    /** @param environment the variables that the launcher sets, and those that users set to say what they like */
+    static Terminal of(Map<String, String> environment, PrintStream out, PrintStream err) {
+        return new Terminal(Map.copyOf(environment), out, err);
+    }
+
+    PrintStream out() {
+        return out;
+    }
+
+    PrintStream err() {
+        return err;
+    }
+
+    /** Prints what went wrong. */
+    void complain(String message) {
+        String label = isColorful("2", ColorChoice.AUTO) ? "\u001B[1;31mtaxiomet:\u001B[0m " : "taxiomet: ";
+        out.flush();
+        err.println(label + message.replaceAll("[\\p{Cntrl}&&[^\\n]]", "?"));
+    }
+
+    /** The width of a line, in columns. */
+    int width() {
+        for (String name : new String[] {"COLUMNS", "TAXIOMET_COLUMNS"}) {
+            String columns = environment.getOrDefault(name, "");
+            if (columns.matches("[1-9][0-9]{0,4}")) {
+                return Math.max(LEAST_WIDTH, Integer.parseInt(columns));
+            }
+        }
+        return DEFAULT_WIDTH;
+    }
+
+    /** Whether standard output is to be coloured. */
+    boolean hasColor(ColorChoice choice) {
+        return isColorful("1", choice);
+    }
+
+    private boolean isColorful(String stream, ColorChoice choice) {
+        if (choice != ColorChoice.AUTO) {
+            return choice == ColorChoice.ALWAYS;
+        }
+        return isTerminal(stream)
+                && environment.getOrDefault("NO_COLOR", "").isEmpty()
+                && !environment.getOrDefault("TERM", "").equals("dumb");
+    }
+
+    /** Whether somebody watches standard error. */
+    boolean isWatched() {
+        return isTerminal("2");
+    }
+
+    private boolean isTerminal(String stream) {
+        return environment.getOrDefault("TAXIOMET_TERMINALS", "").contains(stream);
+    }
+
+    /** A variable that the launcher sets. */
+    String variable(String name) {
+        return environment.getOrDefault(name, "");
+    }
+}

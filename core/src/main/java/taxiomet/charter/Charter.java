@@ -1,0 +1,39 @@
+package taxiomet.charter;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * The declared rules for a set of related tables.
+ *
+ * @param name what the charter is called in results: its title, or the name of its file
+ * @param tables in the order declared, with different names
+ * @param behavesAs whose behaviour a rehearsal follows
+ */
+public record Charter(String name, List<Table> tables, Behaviour behavesAs) {
+    /** Whose reading of the standard decides what a change does. */
+    public enum Behaviour {
+        STANDARD,
+        POSTGRESQL,
+        SQLITE,
+        MARIADB
+    }
+
+    public Charter {
+        tables = List.copyOf(tables);
+    }
+
+    public Optional<Table> find(String table) {
+        return tables.stream().filter(t -> t.name().equals(table)).findFirst();
+    }
+
+    /** The table of a name that is known to exist, such as the parent of a link. */
+    public Table table(String name) {
+        return find(name).orElseThrow(() -> new IllegalArgumentException("no table " + name));
+    }
+
+    /** All links, in the order of their tables. */
+    public List<ForeignKey> links() {
+        return tables.stream().flatMap(t -> t.links().stream()).toList();
+    }
+}

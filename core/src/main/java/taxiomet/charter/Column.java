@@ -1,0 +1,59 @@
+package taxiomet.charter;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * One column and what its values must be.
+ *
+ * @param isRequired NOT NULL was declared; a column of the primary key is required without it
+ * @param length how many characters (Unicode code points) a text must have
+ * @param values the values allowed, compared by value; empty for any
+ * @param pattern a regular expression (RE2 syntax) that the whole text must match
+ * @param format how dates and times are written, in the letters of {@link java.time.format.DateTimeFormatter}
+ * @param decimalComma whether numbers are written with a comma for the point
+ * @param defaultValue what an insert that leaves the column out writes
+ * @param generated whether the database numbers rows that leave the column out
+ */
+public record Column(
+        String name,
+        ColumnType type,
+        boolean isRequired,
+        Optional<IntRange> length,
+        List<String> values,
+        Optional<String> pattern,
+        Comparison comparison,
+        Optional<String> format,
+        boolean decimalComma,
+        Optional<String> defaultValue,
+        Generated generated,
+        Severity severity) {
+
+    /** Who numbers a row. */
+    public enum Generated {
+        NEVER,
+        BY_DEFAULT,
+        ALWAYS
+    }
+
+    public Column {
+        values = List.copyOf(values);
+    }
+
+    /** A column with a type and nothing else declared. */
+    public static Column of(String name, ColumnType type) {
+        return new Column(
+                name,
+                type,
+                false,
+                Optional.empty(),
+                List.of(),
+                Optional.empty(),
+                Comparison.EXACT,
+                Optional.empty(),
+                false,
+                Optional.empty(),
+                Generated.NEVER,
+                Severity.ERROR);
+    }
+}

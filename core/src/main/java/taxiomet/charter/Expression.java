@@ -1,0 +1,205 @@
+package taxiomet.charter;
+
+import java.util.ArrayDeque;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.TreeSet;
+import java.util.stream.Stream;
+
+/**
+ * A SQL value expression or search condition over the columns of one row, with its type (ISO/IEC 9075-2, 6.28 and 8.1 to
+ * 8.8). Operands fit one another: whoever builds an expression has checked that.
+ */
+public sealed interface Expression {
+    /** What an expression gives. */
+    enum Type {
+        /** A whole number of any size; division of two truncates. */
+        INTEGER("number"),
+        /** An exact number with a fraction. */
+        DECIMAL("number"),
+        /** A floating-point number. */
+        APPROXIMATE("number"),
+        TEXT("text"),
+        BOOLEAN("truth value"),
+        /** Date or timestamp. */
+        MOMENT("date or timestamp"),
+        INSTANT("timestamp with time zone"),
+        TIME("time"),
+        UUID("uuid"),
+        /** The literal NULL, which fits every other type. */
+        NULL("null");
+
+        private final String words;
+
+        Type(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        public boolean isNumber() {
+            return this == INTEGER || this == DECIMAL || this == APPROXIMATE;
+        }
+
+        /** Whether values of both types can be compared with each other. */
+        public boolean isComparableWith(Type other) {
+            return this == other || this == NULL || other == NULL || (isNumber() && other.isNumber());
+        }
+
+        /** What values of a column's type give. */
+        public static Type of(ColumnType column) {
+            return switch (column.family()) {
+                case EXACT_NUMBER -> column.isInteger() ? INTEGER : DECIMAL;
+                case APPROXIMATE_NUMBER -> APPROXIMATE;
+                case BOOLEAN -> BOOLEAN;
+                case TEXT -> TEXT;
+                case MOMENT -> MOMENT;
+                case INSTANT -> INSTANT;
+                case TIME -> TIME;
+                case UUID -> UUID;
+            };
+        }
+    }
+
+    /** The six comparisons of SQL. */
+    enum Comparator {
+        EQUAL,
+        NOT_EQUAL,
+        LESS,
+        LESS_OR_EQUAL,
+        GREATER,
+        GREATER_OR_EQUAL
+    }
+
+    /** The four operations on numbers. */
+    enum Operator {
+        PLUS,
+        MINUS,
+        TIMES,
+        DIVIDED_BY
+    }
+
+    /** The functions that a rule may call. */
+    enum FunctionName {
+        LENGTH,
+        LOWER,
+        UPPER,
+        TRIM,
+        COALESCE;
+
+        public String word() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    Type type();
+
+    /**
+     * A constant.
+     *
+     * @param value a BigDecimal, Double, String (text, or a uuid in lower case with hyphens), Boolean, or a Long of
+     *     microseconds (of the day for a time, since 1970-01-01 otherwise); null for NULL
+     */
+    record Literal(Object value, Type type) implements Expression {}
+
+    /** @param column the place of the column in its table, 0 for the first */
+    record ColumnValue(int column, Type type) implements Expression {}
+
+    record Negation(Expression operand) implements Expression {
+        @Override
+        public Type type() {
+            return operand.type();
+        }
+    }
+
+    record Arithmetic(Operator operator, Expression left, Expression right, Type type) implements Expression {}
+
+    record Call(FunctionName function, List<Expression> arguments, Type type) implements Expression {
+        public Call {
+            arguments = List.copyOf(arguments);
+        }
+    }
+
+    /** An expression whose value is true, false or unknown (null). */
+    sealed interface Condition extends Expression {
+        @Override
+        default Type type() {
+            return Type.BOOLEAN;
+        }
+    }
+
+    record Compared(Comparator comparator, Expression left, Expression right) implements Condition {}
+
+    record And(List<Expression> all) implements Condition {
+        public And {
+            all = List.copyOf(all);
+        }
+    }
+
+    record Or(List<Expression> any) implements Condition {
+        public Or {
+            any = List.copyOf(any);
+        }
+    }
+
+    record Not(Expression condition) implements Condition {}
+
+    record IsNull(Expression operand) implements Condition {}
+
+    record In(Expression operand, List<Expression> list) implements Condition {
+        public In {
+            list = List.copyOf(list);
+        }
+    }
+
+    record Between(Expression operand, Expression low, Expression high) implements Condition {}
+
+    record Like(Expression operand, Expression pattern, Optional<Expression> escape) implements Condition {}
+
+    /** The expressions directly inside this one. */
+    default List<Expression> operands() {
+        if (this instanceof Negation e) {
+            return List.of(e.operand());
+        } else if (this instanceof Arithmetic e) {
+            return List.of(e.left(), e.right());
+        } else if (this instanceof Call e) {
+            return e.arguments();
+        } else if (this instanceof Compared e) {
+            return List.of(e.left(), e.right());
+        } else if (this instanceof And e) {
+            return e.all();
+        } else if (this instanceof Or e) {
+            return e.any();
+        } else if (this instanceof Not e) {
+            return List.of(e.condition());
+        } else if (this instanceof IsNull e) {
+            return List.of(e.operand());
+        } else if (this instanceof In e) {
+            return Stream.concat(Stream.of(e.operand()), e.list().stream()).toList();
+        } else if (this instanceof Between e) {
+            return List.of(e.operand(), e.low(), e.high());
+        } else if (this instanceof Like e) {
+            return e.escape().isPresent()
+                    ? List.of(e.operand(), e.pattern(), e.escape().get())
+                    : List.of(e.operand(), e.pattern());
+        }
+        return List.of();
+    }
+
+    /** The places of all columns that the expression reads, ascending, each once. */
+    default int[] columnsRead() {
+        TreeSet<Integer> columns = new TreeSet<>();
+        ArrayDeque<Expression> open = new ArrayDeque<>(List.of(this));
+        while (!open.isEmpty()) {
+            Expression next = open.pop();
+            if (next instanceof ColumnValue c) {
+                columns.add(c.column());
+            }
+            next.operands().forEach(open::push);
+        }
+        return columns.stream().mapToInt(Integer::intValue).toArray();
+    }
+}

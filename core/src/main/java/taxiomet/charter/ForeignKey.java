@@ -1,0 +1,79 @@
+package taxiomet.charter;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A foreign key, in messages a link: the columns of a child table that point at a key of a parent table.
+ *
+ * @param columns the child's columns, in the order of the parent's key
+ * @param parent name of the table referenced
+ * @param parentColumns the referenced columns, as many as {@code columns}
+ * @param isEnforced whether the database holds the link today
+ * @param children how many children each parent row may have
+ */
+public record ForeignKey(
+        String name,
+        String child,
+        List<String> columns,
+        String parent,
+        List<String> parentColumns,
+        Match match,
+        Action onDelete,
+        Action onUpdate,
+        Deferrable deferrable,
+        boolean isEnforced,
+        Optional<IntRange> children,
+        Severity severity) {
+
+    /** The standard's match types (ISO/IEC 9075-2, 4.18.3.2). */
+    public enum Match {
+        SIMPLE,
+        FULL,
+        PARTIAL
+    }
+
+    /** When the check of a link may wait. */
+    public enum Deferrable {
+        NO,
+        IMMEDIATE,
+        DEFERRED
+    }
+
+    /** The standard's referential actions (ISO/IEC 9075-2, 4.18.3.4). */
+    public enum ActionName {
+        NO_ACTION("no action"),
+        RESTRICT("restrict"),
+        CASCADE("cascade"),
+        SET_NULL("set null"),
+        SET_DEFAULT("set default");
+
+        private final String sql;
+
+        ActionName(String sql) {
+            this.sql = sql;
+        }
+
+        public String sql() {
+            return sql;
+        }
+    }
+
+    /**
+     * What happens to children when the parent row goes or its key changes.
+     *
+     * @param columns the columns that set null or set default writes; empty for all of the link
+     */
+    public record Action(ActionName name, List<String> columns) {
+        public static final Action NONE = new Action(ActionName.NO_ACTION, List.of());
+
+        public Action {
+            columns = List.copyOf(columns);
+        }
+    }
+
+    public ForeignKey {
+        columns = List.copyOf(columns);
+        parentColumns = List.copyOf(parentColumns);
+    }
+}

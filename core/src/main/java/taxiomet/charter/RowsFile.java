@@ -1,0 +1,32 @@
+package taxiomet.charter;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Where the rows of a table stand, and how they are written.
+ *
+ * @param folder where the path starts: the charter's own folder
+ * @param path a path or, for a table in parts, a glob ({@code *}, {@code ?}, {@code [..]}, <code>{a,b}</code>)
+ * @param delimiter between the fields of a row
+ * @param quote round a field that holds delimiters, quotes or line breaks
+ * @param encoding name of the character encoding
+ * @param hasHeader whether the first line of each file names the columns
+ * @param header the columns in their order where no line of the file names them
+ * @param nullWords unquoted words that mean null, besides the empty field
+ */
+public record RowsFile(
+        Path folder,
+        String path,
+        char delimiter,
+        char quote,
+        String encoding,
+        boolean hasHeader,
+        Optional<List<String>> header,
+        List<String> nullWords) {
+    public RowsFile {
+        header = header.map(List::copyOf);
+        nullWords = List.copyOf(nullWords);
+    }
+}

@@ -1,0 +1,55 @@
+package taxiomet.charter;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * One table.
+ *
+ * @param columns at least one, with different names
+ * @param uniqueKeys in the order declared
+ * @param links the foreign keys of which this table is the child, in the order declared
+ * @param label columns that name a row to a person
+ * @param area a lane for the map
+ */
+public record Table(
+        String name,
+        RowsFile rows,
+        List<Column> columns,
+        Optional<Key> primaryKey,
+        List<Key> uniqueKeys,
+        List<ForeignKey> links,
+        List<Rule> rules,
+        List<String> label,
+        List<Total> totals,
+        Optional<String> area,
+        Optional<Owner> owner) {
+    public Table {
+        columns = List.copyOf(columns);
+        uniqueKeys = List.copyOf(uniqueKeys);
+        links = List.copyOf(links);
+        rules = List.copyOf(rules);
+        label = List.copyOf(label);
+        totals = List.copyOf(totals);
+    }
+
+    /** The place of a column in {@link #columns()}, 0 for the first; -1 when there is none of that name. */
+    public int indexOf(String column) {
+        for (int i = 0; i < columns.size(); i++) {
+            if (columns.get(i).name().equals(column)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** The places of columns that are known to exist. */
+    public int[] indexesOf(List<String> names) {
+        return names.stream().mapToInt(this::indexOf).toArray();
+    }
+
+    /** The column of a name that is known to exist. */
+    public Column column(String name) {
+        return columns.get(indexOf(name));
+    }
+}

@@ -1,0 +1,267 @@
+package taxiomet.check;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.ForeignKey.Match;
+import taxiomet.charter.IntRange;
+import taxiomet.charter.Key;
+import taxiomet.charter.Rule;
+import taxiomet.charter.Severity;
+import taxiomet.charter.Table;
+import taxiomet.finding.FindingKind;
+import taxiomet.spill.MemoryBudget;
+import taxiomet.spill.SpillFolder;
+
+/** All checks that a charter asks for, by table, with the logs that they write into. */
+final class CheckPlan implements AutoCloseable {
+    private final Charter charter;
+    private final CheckOptions options;
+    private final SpillFolder spill;
+    private final MemoryBudget budget;
+
+    private final Map<String, List<RowCheck>> checks = new LinkedHashMap<>();
+    private final Map<IndexedKey, KeyIndex> indexes = new LinkedHashMap<>();
+    private final Set<KeyIndex> ownIndexes = new LinkedHashSet<>();
+    private final List<FaultLog> logs = new ArrayList<>();
+    private final Map<FaultLog, KeyIndex> duplicates = new HashMap<>();
+    private final Map<String, FaultLog> malformed = new HashMap<>();
+    private final List<PlannedLink> links = new ArrayList<>();
+    private final Map<FaultLog, LinkCheck> orphans = new HashMap<>();
+    private final Map<FaultLog, ForeignKey> childCounts = new HashMap<>();
+    private final List<PartialParents> partialParents = new ArrayList<>();
+    private final List<ChildrenCheck> childrenChecks = new ArrayList<>();
+    private final List<PlannedRule> rules = new ArrayList<>();
+
+    /** What an index can be shared for: the same columns of a table, compared alike. */
+    private record IndexedKey(String table, List<String> columns, List<KeyForm> forms) {}
+
+    record PlannedLink(ForeignKey link, LinkCheck check) {}
+
+    record PlannedRule(Table table, RuleCheck check) {}
+
+    CheckPlan(Charter charter, CheckOptions options, SpillFolder spill, MemoryBudget budget) {
+        this.charter = charter;
+        this.options = options;
+        this.spill = spill;
+        this.budget = budget;
+        List<Table> judged = charter.tables().stream()
+                .filter(table -> options.judges(table.name()))
+                .toList();
+        judged.forEach(this::planTable);
+        judged.forEach(table -> table.links().forEach(this::planLink));
+    }
+
+    private void planTable(Table table) {
+        malformed.put(table.name(), log(FindingKind.MALFORMED_ROW, Severity.ERROR, table, table.name(), List.of()));
+        checks.put(table.name(), new ArrayList<>());
+        for (int i = 0; i < table.columns().size(); i++) {
+            planColumn(table, i);
+        }
+        table.primaryKey().ifPresent(key -> planKey(table, key));
+        table.uniqueKeys().forEach(key -> planKey(table, key));
+        for (Rule rule : table.rules()) {
+            List<String> columns = new ArrayList<>();
+            for (int column : rule.condition().columnsRead()) {
+                columns.add(table.columns().get(column).name());
+            }
+            RuleCheck check =
+                    new RuleCheck(rule, log(FindingKind.BROKEN_RULE, rule.severity(), table, rule.name(), columns));
+            rules.add(new PlannedRule(table, check));
+            add(table, check);
+        }
+    }
+
+    private void planColumn(Table table, int place) {
+        Column column = table.columns().get(place);
+        Severity severity = column.severity();
+        List<String> at = List.of(column.name());
+        add(
+                table,
+                new TypeCheck(
+                        place,
+                        log(FindingKind.TYPE_MISMATCH, severity, table, column.name(), at),
+                        log(FindingKind.ODD_SPELLING, severity, table, column.name(), at)));
+        if (column.isRequired()) {
+            FaultLog log = log(FindingKind.MISSING_VALUE, severity, table, column.name(), at);
+            add(table, new RequiredCheck(place, log));
+        }
+        if (column.length().isPresent()) {
+            FaultLog log = log(FindingKind.WRONG_LENGTH, severity, table, column.name(), at);
+            add(table, new LengthCheck(place, column.length().get(), log));
+        }
+        if (!column.values().isEmpty()) {
+            FaultLog log = log(FindingKind.VALUE_NOT_ALLOWED, severity, table, column.name(), at);
+            add(table, new AllowedValuesCheck(place, column, log));
+        }
+        if (column.pattern().isPresent()) {
+            FaultLog log = log(FindingKind.PATTERN_NOT_MET, severity, table, column.name(), at);
+            add(table, new PatternCheck(place, column.pattern().get(), log));
+        }
+    }
+
+    private void planKey(Table table, Key key) {
+        FaultLog nulls =
+                key.isPrimary() ? log(FindingKind.NULL_IN_KEY, key.severity(), table, key.name(), key.columns()) : null;
+        FaultLog doubles = log(FindingKind.DUPLICATE, key.severity(), table, key.name(), key.columns());
+        List<KeyForm> forms = KeyForm.of(table, key);
+        KeyIndex index = new KeyIndex(spill, budget);
+        index.reportDuplicates(doubles);
+        duplicates.put(doubles, index);
+        // Of two keys over the same columns, each has its own duplicates; links need one of the indexes.
+        ownIndexes.add(index);
+        indexes.putIfAbsent(new IndexedKey(table.name(), key.columns(), forms), index);
+        KeyEncoder encoder = new KeyEncoder(table.indexesOf(key.columns()), forms);
+        add(table, new KeyCheck(encoder, index, key.nullsAreEqual(), nulls));
+    }
+
+    private void planLink(ForeignKey link) {
+        Table child = charter.table(link.child());
+        Table parent = charter.table(link.parent());
+        List<KeyForm> forms = KeyForm.of(child, parent, link);
+        int[] parentColumns = parent.indexesOf(link.parentColumns());
+        int[] childColumns = child.indexesOf(link.columns());
+        KeyIndex parents = indexes.computeIfAbsent(new IndexedKey(parent.name(), link.parentColumns(), forms), id -> {
+            KeyIndex index = new KeyIndex(spill, budget);
+            add(parent, new KeyCheck(new KeyEncoder(parentColumns, forms), index, false, null));
+            return index;
+        });
+        PartialParents parts = null;
+        if (link.match() == Match.PARTIAL && childColumns.length > 1) {
+            parts = new PartialParents(spill, new KeyEncoder(parentColumns, forms));
+            partialParents.add(parts);
+            add(parent, parts);
+        }
+        FaultLog missing = log(FindingKind.ORPHAN, link.severity(), child, link.name(), link.columns());
+        FaultLog halfNull = log(FindingKind.HALF_NULL_LINK, link.severity(), child, link.name(), link.columns());
+        LinkCheck check = new LinkCheck(
+                spill, new KeyEncoder(childColumns, forms), link.match(), parents, parts, missing, halfNull);
+        add(child, check);
+        links.add(new PlannedLink(link, check));
+        orphans.put(missing, check);
+        link.children().ifPresent(range -> planChildren(link, range, parent, child, forms));
+    }
+
+    private void planChildren(ForeignKey link, IntRange range, Table parent, Table child, List<KeyForm> forms) {
+        FaultLog few = log(FindingKind.TOO_FEW_CHILDREN, link.severity(), parent, link.name(), link.parentColumns());
+        FaultLog many = log(FindingKind.TOO_MANY_CHILDREN, link.severity(), parent, link.name(), link.parentColumns());
+        childCounts.put(few, link);
+        childCounts.put(many, link);
+        ChildrenCheck check = new ChildrenCheck(spill, range, few, many);
+        childrenChecks.add(check);
+        add(parent, check.parentSide(new KeyEncoder(parent.indexesOf(link.parentColumns()), forms)));
+        add(child, check.childSide(new KeyEncoder(child.indexesOf(link.columns()), forms)));
+    }
+
+    private void add(Table table, RowCheck check) {
+        checks.computeIfAbsent(table.name(), name -> new ArrayList<>()).add(check);
+    }
+
+    private FaultLog log(FindingKind kind, Severity severity, Table table, String at, List<String> columns) {
+        FaultLog log = new FaultLog(spill, kind, severity, table.name(), at, columns);
+        logs.add(log);
+        return log;
+    }
+
+    /** The tables to be read, parents before children where circles allow it, otherwise as declared. */
+    List<Table> order() {
+        List<Table> open = new ArrayList<>(charter.tables().stream()
+                .filter(t -> checks.containsKey(t.name()))
+                .toList());
+        List<Table> ordered = new ArrayList<>();
+        while (!open.isEmpty()) {
+            Table next = open.stream()
+                    .filter(table -> table.links().stream()
+                            .allMatch(link -> link.parent().equals(table.name())
+                                    || open.stream().noneMatch(t -> t.name().equals(link.parent()))))
+                    .findFirst()
+                    .orElse(open.get(0));
+            open.remove(next);
+            ordered.add(next);
+        }
+        return ordered;
+    }
+
+    List<RowCheck> checksOf(Table table) {
+        return checks.get(table.name());
+    }
+
+    /** Places of the columns that the checks of a table read, ascending. */
+    int[] columnsOf(Table table) {
+        Set<Integer> columns = new TreeSet<>();
+        for (RowCheck check : checksOf(table)) {
+            for (int column : check.columns()) {
+                columns.add(column);
+            }
+        }
+        return columns.stream().mapToInt(Integer::intValue).toArray();
+    }
+
+    /** Where malformed rows of a table are logged; empty when the table is read for its keys alone. */
+    Optional<FaultLog> malformedOf(Table table) {
+        return Optional.ofNullable(malformed.get(table.name()));
+    }
+
+    /** All rows of a table have been read: its keys are all there. */
+    void seal(Table table) {
+        indexes.forEach((id, index) -> {
+            if (id.table().equals(table.name())) {
+                index.seal();
+            }
+        });
+    }
+
+    /** Works out what had to wait for all tables; closes what only that needed. */
+    void resolve() {
+        Set<KeyIndex> all = new LinkedHashSet<>(ownIndexes);
+        all.addAll(indexes.values());
+        all.forEach(KeyIndex::resolve);
+        partialParents.forEach(PartialParents::resolve);
+        childrenChecks.forEach(ChildrenCheck::resolve);
+        links.forEach(planned -> planned.check().missingValues().count(Math.max(options.hinted(), options.examples())));
+        partialParents.forEach(PartialParents::close);
+        childrenChecks.forEach(ChildrenCheck::close);
+        links.forEach(planned -> planned.check().close());
+    }
+
+    List<FaultLog> logs() {
+        return logs;
+    }
+
+    List<PlannedLink> links() {
+        return links;
+    }
+
+    List<PlannedRule> rules() {
+        return rules;
+    }
+
+    /** The index that knows about the groups behind a log of duplicates. */
+    KeyIndex indexOf(FaultLog log) {
+        return duplicates.get(log);
+    }
+
+    /** The check behind a log of orphans. */
+    LinkCheck linkOf(FaultLog log) {
+        return orphans.get(log);
+    }
+
+    /** The link over which the children behind a log were counted. */
+    ForeignKey countedLinkOf(FaultLog log) {
+        return childCounts.get(log);
+    }
+
+    @Override
+    public void close() {
+        logs.forEach(FaultLog::close);
+    }
+}

@@ -1,0 +1,109 @@
+package taxiomet.check;
+
+import taxiomet.charter.IntRange;
+import taxiomet.spill.LongSpool;
+import taxiomet.spill.Partitions;
+import taxiomet.spill.SpillFolder;
+
+/**
+ * How many children each parent row has over one link. A child counts for every parent row that equals it in all columns
+ * of the link; a parent whose key holds a null or an ill-typed value has no children.
+ */
+final class ChildrenCheck implements AutoCloseable {
+    private final IntRange range;
+    private final FaultLog tooFew;
+    private final FaultLog tooMany;
+    private final Partitions parents;
+    private final Partitions children;
+
+    ChildrenCheck(SpillFolder spill, IntRange range, FaultLog tooFew, FaultLog tooMany) {
+        this.range = range;
+        this.tooFew = tooFew;
+        this.tooMany = tooMany;
+        this.parents = new Partitions(spill);
+        this.children = new Partitions(spill);
+    }
+
+    /** The part of the check that sees the parent's rows. */
+    RowCheck parentSide(KeyEncoder encoder) {
+        return new Side(encoder, parents, true);
+    }
+
+    /** The part of the check that sees the child's rows. */
+    RowCheck childSide(KeyEncoder encoder) {
+        return new Side(encoder, children, false);
+    }
+
+    private final class Side implements RowCheck {
+        private final KeyEncoder encoder;
+        private final Partitions keys;
+        private final boolean isParent;
+
+        Side(KeyEncoder encoder, Partitions keys, boolean isParent) {
+            this.encoder = encoder;
+            this.keys = keys;
+            this.isParent = isParent;
+        }
+
+        @Override
+        public int[] columns() {
+            return encoder.columns();
+        }
+
+        @Override
+        public void check(TypedBatch batch) {
+            encoder.start(batch);
+            for (int row = 0; row < batch.size(); row++) {
+                encoder.look(row);
+                if (encoder.isComplete()) {
+                    encoder.encode(row);
+                    int partition = Partitions.of(KeyTable.hash(encoder.high(), encoder.low()));
+                    keys.add(partition, encoder.high(), encoder.low(), batch.ref(row));
+                } else if (isParent) {
+                    judge(batch.ref(row), 0);
+                }
+            }
+        }
+    }
+
+    /** Counts; all tables have been read. */
+    void resolve() {
+        try (KeyTable counts = new KeyTable(null)) {
+            for (int partition = 0; partition < Partitions.COUNT; partition++) {
+                counts.clear();
+                LongSpool.Reader keys = children.read(partition);
+                while (keys != null && keys.hasNext()) {
+                    long high = keys.next();
+                    long low = keys.next();
+                    keys.next();
+                    counts.ensureRoom();
+                    int slot = counts.slotOf(high, low);
+                    if (counts.isUsed(slot)) {
+                        counts.setValue(slot, counts.value(slot) + 1);
+                    } else {
+                        counts.insert(slot, high, low, 1);
+                    }
+                }
+                LongSpool.Reader rows = parents.read(partition);
+                while (rows != null && rows.hasNext()) {
+                    int slot = counts.slotOf(rows.next(), rows.next());
+                    judge(rows.next(), counts.isUsed(slot) ? counts.value(slot) : 0);
+                }
+            }
+        }
+    }
+
+    private void judge(long parent, long count) {
+        if (count < range.least()) {
+            tooFew.add(parent, count);
+        } else if (count > range.most()) {
+            tooMany.add(parent, count);
+        }
+    }
+
+    @Override
+    public void close() {
+        parents.close();
+        children.close();
+    }
+}

@@ -1,0 +1,10 @@
+package taxiomet.check;
+
+/** A rule divided by zero in a row. */
+final class DivisionByZero extends RuntimeException {
+    private static final long serialVersionUID = 1;
+
+    DivisionByZero() {
+        super("division by zero", null, false, false);
+    }
+}

@@ -1,0 +1,240 @@
+package taxiomet.check;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import java.util.function.Consumer;
+import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Table;
+import taxiomet.check.RowLookup.FoundRow;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.finding.Finding.MissingValue;
+import taxiomet.finding.FindingKind;
+import taxiomet.rows.RefCursor;
+import taxiomet.rows.TableSource;
+import taxiomet.rows.ValueReader;
+import taxiomet.spill.SortedSpool;
+
+/** Makes findings of the logs: examples and commonest values with their rows, hints, and the way to all evidence. */
+final class FindingAssembler {
+    /** Duplicates stand group by group, and their rows all over the file: so many are fetched in one go. */
+    private static final int GROUPED_ROWS_AT_ONCE = 100_000;
+
+    private final Charter charter;
+    private final CheckPlan plan;
+    private final CheckOptions options;
+    private final Map<String, TableSource> sources;
+    private final Map<String, RowLookup> lookups = new HashMap<>();
+    private final Map<String, Map<Long, FoundRow>> shown = new HashMap<>();
+
+    FindingAssembler(Charter charter, CheckPlan plan, CheckOptions options, Map<String, TableSource> sources) {
+        this.charter = charter;
+        this.plan = plan;
+        this.options = options;
+        this.sources = sources;
+        sources.forEach((name, source) -> lookups.put(name, new RowLookup(charter.table(name), source)));
+    }
+
+    /** All findings that have rows, the worst first, then in the order of the kinds and of the charter. */
+    List<Finding> assemble() {
+        List<FaultLog> logs = plan.logs().stream().filter(log -> log.size() > 0).toList();
+        findShownRows(logs);
+        List<Finding> findings = new ArrayList<>();
+        logs.forEach(log -> findings.add(finding(log)));
+        findings.sort(Comparator.comparing(Finding::severity).thenComparing(Finding::kind));
+        return findings;
+    }
+
+    /** How many rows of a table have at least one fault that is not a mere note. */
+    static long faultyRows(Table table, List<FaultLog> logs) {
+        RowSet rows = new RowSet();
+        for (FaultLog log : logs) {
+            if (log.table().equals(table.name()) && log.kind() != FindingKind.ODD_SPELLING) {
+                SortedSpool.Reader reader = log.read();
+                while (reader.next()) {
+                    rows.add(log.isGrouped() ? reader.second() : reader.first());
+                }
+            }
+        }
+        return rows.size();
+    }
+
+    /** One pass over each table's places fetches all rows that its findings show. */
+    private void findShownRows(List<FaultLog> logs) {
+        Map<String, TreeSet<Long>> wanted = new LinkedHashMap<>();
+        for (FaultLog log : logs) {
+            TreeSet<Long> refs = wanted.computeIfAbsent(log.table(), name -> new TreeSet<>());
+            SortedSpool.Reader reader = log.read();
+            for (int i = 0; i < options.examples() && reader.next(); i++) {
+                refs.add(log.isGrouped() ? reader.second() : reader.first());
+            }
+            if (log.kind() == FindingKind.ORPHAN) {
+                plan.linkOf(log).missingValues().commonest().forEach(value -> refs.add(value.firstRef()));
+            }
+        }
+        wanted.forEach((table, refs) -> shown.put(table, lookups.get(table).find(refs)));
+    }
+
+    private Finding finding(FaultLog log) {
+        Map<Long, FoundRow> rows = shown.get(log.table());
+        HintFinder hints = log.kind() == FindingKind.ORPHAN ? hintsFor(log, rows) : new HintFinder();
+        List<Evidence> examples = new ArrayList<>();
+        SortedSpool.Reader reader = log.read();
+        GroupNumbers groups = new GroupNumbers();
+        for (int i = 0; i < options.examples() && reader.next(); i++) {
+            examples.add(
+                    log.isGrouped()
+                            ? rows.get(reader.second()).evidence(groups.of(reader.first()), "")
+                            : evidence(log, rows.get(reader.first()), reader.second(), hints));
+        }
+        return new Finding(
+                log.kind(),
+                log.severity(),
+                log.table(),
+                log.at(),
+                log.columns(),
+                log.size(),
+                details(log, rows, hints),
+                examples,
+                all -> readEvidence(log, hints, all));
+    }
+
+    private Finding.Details details(FaultLog log, Map<Long, FoundRow> rows, HintFinder hints) {
+        return switch (log.kind()) {
+            case DUPLICATE -> {
+                KeyIndex index = plan.indexOf(log);
+                yield new Finding.Duplicates(index.groups(), index.excess());
+            }
+            case ORPHAN -> {
+                MissingValues missing = plan.linkOf(log).missingValues();
+                List<MissingValue> commonest = missing.commonest().stream()
+                        .limit(Math.max(1, options.examples()))
+                        .map(value -> {
+                            List<String> key = keyOf(log, rows.get(value.firstRef()));
+                            return new MissingValue(key, value.rows(), hints.hintFor(key));
+                        })
+                        .toList();
+                yield new Finding.Missing(log.at(), missing.distinct(), commonest);
+            }
+            case TOO_FEW_CHILDREN, TOO_MANY_CHILDREN -> {
+                ForeignKey link = plan.countedLinkOf(log);
+                yield new Finding.Children(
+                        link.name(), link.children().orElseThrow().toString());
+            }
+            case BROKEN_RULE -> new Finding.Broken(conditionOf(log), log.reasons());
+            default -> new Finding.Reasons(log.reasons());
+        };
+    }
+
+    private String conditionOf(FaultLog log) {
+        return charter.table(log.table()).rules().stream()
+                .filter(rule -> rule.name().equals(log.at()))
+                .findFirst()
+                .orElseThrow()
+                .text();
+    }
+
+    /** Numbers the groups of duplicates as they come, from 1. */
+    private static final class GroupNumbers {
+        private long first = -1;
+        private long number;
+
+        long of(long firstOfGroup) {
+            if (firstOfGroup != first) {
+                first = firstOfGroup;
+                number++;
+            }
+            return number;
+        }
+    }
+
+    private Evidence evidence(FaultLog log, FoundRow row, long remark, HintFinder hints) {
+        return switch (log.kind()) {
+            case TOO_FEW_CHILDREN, TOO_MANY_CHILDREN -> row.evidence(remark + (remark == 1 ? " child" : " children"));
+            case ORPHAN -> row.evidence(hints.hintFor(keyOf(log, row)));
+            default -> row.evidence(log.reason(remark));
+        };
+    }
+
+    private List<String> keyOf(FaultLog log, FoundRow row) {
+        List<String> key = new ArrayList<>();
+        for (int column : charter.table(log.table()).indexesOf(log.columns())) {
+            key.add(row.values().get(column));
+        }
+        return key;
+    }
+
+    /** Hints for the commonest values of a link's orphans, and for those that are shown. */
+    private HintFinder hintsFor(FaultLog log, Map<Long, FoundRow> rows) {
+        Table child = charter.table(log.table());
+        ForeignKey link = child.links().stream()
+                .filter(l -> l.name().equals(log.at()))
+                .findFirst()
+                .orElseThrow();
+        List<ValueReader> readers = link.columns().stream()
+                .map(column -> ValueReader.of(child.column(column)))
+                .toList();
+        HintFinder finder = new HintFinder();
+        Consumer<FoundRow> ask = row -> {
+            List<String> key = keyOf(log, row);
+            finder.ask(key, isIllTyped(key, readers));
+        };
+        plan.linkOf(log).missingValues().commonest().forEach(value -> ask.accept(rows.get(value.firstRef())));
+        SortedSpool.Reader reader = log.read();
+        for (int i = 0; i < options.examples() && reader.next(); i++) {
+            ask.accept(rows.get(reader.first()));
+        }
+        Table parent = charter.table(link.parent());
+        finder.look(sources.get(parent.name()), parent.indexesOf(link.parentColumns()));
+        return finder;
+    }
+
+    private static boolean isIllTyped(List<String> key, List<ValueReader> readers) {
+        for (int i = 0; i < key.size(); i++) {
+            if (key.get(i) != null && !readers.get(i).accepts(key.get(i))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private void readEvidence(FaultLog log, HintFinder hints, Consumer<Evidence> all) {
+        RowLookup lookup = lookups.get(log.table());
+        if (log.isGrouped()) {
+            readGroupedEvidence(log, lookup, all);
+            return;
+        }
+        SortedSpool.Reader refs = log.read();
+        SortedSpool.Reader remarks = log.read();
+        lookup.forEach(() -> refs.next() ? refs.first() : RefCursor.END, row -> {
+            if (!remarks.next() || remarks.first() != row.ref()) {
+                throw new IllegalStateException("rows and remarks have lost step at " + row);
+            }
+            all.accept(evidence(log, row, remarks.second(), hints));
+        });
+    }
+
+    private static void readGroupedEvidence(FaultLog log, RowLookup lookup, Consumer<Evidence> all) {
+        SortedSpool.Reader reader = log.read();
+        GroupNumbers groups = new GroupNumbers();
+        List<long[]> chunk = new ArrayList<>();
+        boolean hasMore = reader.next();
+        while (hasMore) {
+            chunk.add(new long[] {reader.first(), reader.second()});
+            hasMore = reader.next();
+            if (!hasMore || chunk.size() == GROUPED_ROWS_AT_ONCE) {
+                TreeSet<Long> refs = new TreeSet<>();
+                chunk.forEach(pair -> refs.add(pair[1]));
+                Map<Long, FoundRow> rows = lookup.find(refs);
+                chunk.forEach(pair -> all.accept(rows.get(pair[1]).evidence(groups.of(pair[0]), "")));
+                chunk.clear();
+            }
+        }
+    }
+}

@@ -1,0 +1,59 @@
+package taxiomet.check;
+
+import java.util.Arrays;
+
+/** A pattern of SQL's LIKE (ISO/IEC 9075-2, 8.5): percent for any characters, underscore for one; case counts. */
+final class LikePattern {
+    private static final int ANY = -1;
+    private static final int ONE = -2;
+
+    /** Code points, or {@link #ANY} or {@link #ONE}. */
+    private final int[] elements;
+
+    private LikePattern(int[] elements) {
+        this.elements = elements;
+    }
+
+    /** @param escape one character that makes the next one literal; empty for none */
+    static LikePattern of(String pattern, String escape) {
+        int escapeWith = escape.isEmpty() ? Integer.MIN_VALUE : escape.codePointAt(0);
+        int[] points = pattern.codePoints().toArray();
+        int[] elements = new int[points.length];
+        int count = 0;
+        for (int i = 0; i < points.length; i++) {
+            if (points[i] == escapeWith && i + 1 < points.length) {
+                elements[count++] = points[++i];
+            } else {
+                elements[count++] = points[i] == '%' ? ANY : points[i] == '_' ? ONE : points[i];
+            }
+        }
+        return new LikePattern(Arrays.copyOf(elements, count));
+    }
+
+    /** Goes back to the last percent only, so that no pattern takes more than pattern times text. */
+    boolean matches(String text) {
+        int[] points = text.codePoints().toArray();
+        int at = 0;
+        int element = 0;
+        int lastAny = -1;
+        int resumeAt = 0;
+        while (at < points.length) {
+            if (element < elements.length && (elements[element] == ONE || elements[element] == points[at])) {
+                at++;
+                element++;
+            } else if (element < elements.length && elements[element] == ANY) {
+                lastAny = element++;
+                resumeAt = at;
+            } else if (lastAny >= 0) {
+                element = lastAny + 1;
+                at = ++resumeAt;
+            } else {
+                return false;
+            }
+        }
+        while (element < elements.length && elements[element] == ANY) {
+            element++;
+        }
+        return element == elements.length;
+    }
+}

@@ -1,0 +1,184 @@
+package taxiomet.check;
+
+import java.math.BigDecimal;
+import java.text.Normalizer;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import taxiomet.finding.Hint;
+
+/** In what way two texts that are not equal may still mean the same. */
+final class Likeness {
+    private static final Pattern NUMBER = Pattern.compile("[+-]?(\\d{1,40}(\\.\\d{0,40})?|\\.\\d{1,40})");
+    private static final Pattern DAY_FIRST = Pattern.compile("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})");
+    private static final Pattern YEAR_FIRST =
+            Pattern.compile("(\\d{4})[./-]?(\\d{2})[./-]?(\\d{2})(?:[t ]00:00(?::00(?:\\.0+)?)?)?");
+    private static final Pattern REPEATED = Pattern.compile("9{3,}|x{2,}|-+|\\?+|\\.+|0+");
+    private static final Set<String> NOTHINGS = Set.of(
+            "0",
+            "-1",
+            "1900-01-01",
+            "0001-01-01",
+            "9999-12-31",
+            "19000101",
+            "99991231",
+            "01.01.1900",
+            "n/a",
+            "na",
+            "#n/a",
+            "n.a.",
+            "none",
+            "null",
+            "nil",
+            "nan",
+            "x",
+            "unknown",
+            "tbd",
+            "missing",
+            "undefined",
+            "empty",
+            "blank",
+            "void");
+    private static final int LEAST_FOR_EDITS = 4;
+    private static final int LEAST_DIGITS_FOR_EDITS = 6;
+
+    private Likeness() {}
+
+    /** Whether a value probably stands for nothing: n/a, 9999, xxx, 1900-01-01. */
+    static boolean standsForNothing(String text) {
+        String plain = fold(text);
+        return NOTHINGS.contains(plain) || REPEATED.matcher(plain).matches();
+    }
+
+    /** Without white space at the ends, no-break and zero-width blanks too. */
+    static String trim(String text) {
+        int from = 0;
+        int to = text.length();
+        while (from < to && isBlank(text.charAt(from))) {
+            from++;
+        }
+        while (to > from && isBlank(text.charAt(to - 1))) {
+            to--;
+        }
+        return text.substring(from, to);
+    }
+
+    private static boolean isBlank(char c) {
+        return c <= ' '
+                || Character.isWhitespace(c)
+                || Character.isSpaceChar(c)
+                || (c >= '\u200B' && c <= '\u200D')
+                || c == '\uFEFF';
+    }
+
+    private static String fold(String text) {
+        return KeyEncoder.fold(trim(text));
+    }
+
+    private static String withoutZeros(String text) {
+        String folded = fold(text);
+        int from = 0;
+        while (from < folded.length() - 1 && folded.charAt(from) == '0' && folded.charAt(from + 1) != '.') {
+            from++;
+        }
+        return folded.substring(from);
+    }
+
+    /** One text for all texts that differ in nothing but spelling. */
+    static String skeleton(String text) {
+        String plain = fold(Normalizer.normalize(text, Normalizer.Form.NFKC));
+        if (NUMBER.matcher(plain).matches()) {
+            BigDecimal number = new BigDecimal(plain.startsWith("+") ? plain.substring(1) : plain);
+            return number.stripTrailingZeros().toPlainString();
+        }
+        Matcher day = DAY_FIRST.matcher(plain);
+        if (day.matches()) {
+            return day.group(3) + "-" + twoDigits(day.group(2)) + "-" + twoDigits(day.group(1));
+        }
+        Matcher year = YEAR_FIRST.matcher(plain);
+        if (year.matches()) {
+            return year.group(1) + "-" + year.group(2) + "-" + year.group(3);
+        }
+        return withoutZeros(plain);
+    }
+
+    private static String twoDigits(String digits) {
+        return digits.length() == 1 ? "0" + digits : digits;
+    }
+
+    /** How two keys with the same skeletons differ; empty when they do not differ at all. */
+    static Optional<Hint.Kind> difference(List<String> one, List<String> other) {
+        Optional<Hint.Kind> most = Optional.empty();
+        for (int i = 0; i < one.size(); i++) {
+            Optional<Hint.Kind> here = difference(one.get(i), other.get(i));
+            if (here.isPresent() && (most.isEmpty() || here.get().compareTo(most.get()) > 0)) {
+                most = here;
+            }
+        }
+        return most;
+    }
+
+    private static Optional<Hint.Kind> difference(String one, String other) {
+        if (one.equals(other)) {
+            return Optional.empty();
+        } else if (trim(one).equals(trim(other))) {
+            return Optional.of(Hint.Kind.TRIMMED);
+        } else if (fold(one).equals(fold(other))) {
+            return Optional.of(Hint.Kind.OTHER_CASE);
+        } else if (withoutZeros(one).equals(withoutZeros(other))) {
+            return Optional.of(Hint.Kind.LEADING_ZEROS);
+        }
+        String form = Normalizer.normalize(fold(one), Normalizer.Form.NFKC);
+        return Optional.of(
+                form.equals(Normalizer.normalize(fold(other), Normalizer.Form.NFKC))
+                        ? Hint.Kind.UNICODE_FORM
+                        : Hint.Kind.OTHER_TYPE);
+    }
+
+    /**
+     * Whether two keys differ by one keystroke: a character more, less, another one, or two that changed places. Short
+     * numbers never do: among dense numbers every one has such neighbours.
+     */
+    static boolean isOneEditApart(List<String> one, List<String> other) {
+        int differing = -1;
+        for (int i = 0; i < one.size(); i++) {
+            if (!one.get(i).equals(other.get(i))) {
+                if (differing >= 0) {
+                    return false;
+                }
+                differing = i;
+            }
+        }
+        if (differing < 0) {
+            return false;
+        }
+        String a = one.get(differing);
+        String b = other.get(differing);
+        int shorter = Math.min(a.length(), b.length());
+        boolean areNumbers = NUMBER.matcher(a).matches() && NUMBER.matcher(b).matches();
+        return shorter >= (areNumbers ? LEAST_DIGITS_FOR_EDITS : LEAST_FOR_EDITS) && isOneEditApart(a, b);
+    }
+
+    private static boolean isOneEditApart(String a, String b) {
+        int start = 0;
+        int shorter = Math.min(a.length(), b.length());
+        while (start < shorter && a.charAt(start) == b.charAt(start)) {
+            start++;
+        }
+        int end = 0;
+        while (end < shorter - start && a.charAt(a.length() - 1 - end) == b.charAt(b.length() - 1 - end)) {
+            end++;
+        }
+        int restOfA = a.length() - start - end;
+        int restOfB = b.length() - start - end;
+        if (restOfA <= 1 && restOfB <= 1) {
+            return true;
+        }
+        return restOfA == 2
+                && restOfB == 2
+                && a.charAt(start) == b.charAt(start + 1)
+                && a.charAt(start + 1) == b.charAt(start);
+    }
+}

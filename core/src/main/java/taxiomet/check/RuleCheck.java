@@ -1,0 +1,77 @@
+package taxiomet.check;
+
+import taxiomet.charter.Rule;
+import taxiomet.rows.TypedColumn;
+
+/** Rows that break a condition over their own columns. */
+final class RuleCheck implements RowCheck {
+    private final Rule rule;
+    private final int[] columns;
+    private final FaultLog faults;
+    private final Evaluator evaluator = new Evaluator();
+    private long judged;
+    private long notJudged;
+    private long unknown;
+
+    RuleCheck(Rule rule, FaultLog faults) {
+        this.rule = rule;
+        this.columns = rule.condition().columnsRead();
+        this.faults = faults;
+    }
+
+    @Override
+    public int[] columns() {
+        return columns.clone();
+    }
+
+    @Override
+    public void check(TypedBatch batch) {
+        evaluator.start(batch);
+        for (int row = 0; row < batch.size(); row++) {
+            if (hasIllTyped(batch, row)) {
+                notJudged++;
+                continue;
+            }
+            judged++;
+            try {
+                Object value = evaluator.evaluate(rule.condition(), row);
+                if (value == null) {
+                    unknown++;
+                } else if (!(Boolean) value) {
+                    faults.add(batch.ref(row), "the condition is false");
+                }
+            } catch (DivisionByZero e) {
+                faults.add(batch.ref(row), e.getMessage());
+            }
+        }
+    }
+
+    private boolean hasIllTyped(TypedBatch batch, int row) {
+        for (int column : columns) {
+            if (batch.column(column).state(row) == TypedColumn.BAD) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    Rule rule() {
+        return rule;
+    }
+
+    long judged() {
+        return judged;
+    }
+
+    long notJudged() {
+        return notJudged;
+    }
+
+    long unknown() {
+        return unknown;
+    }
+
+    FaultLog faults() {
+        return faults;
+    }
+}

@@ -1,0 +1,133 @@
+package taxiomet.finding;
+
+import java.util.List;
+import java.util.Optional;
+import taxiomet.charter.Severity;
+
+/**
+ * What a check of the rows came to.
+ *
+ * @param charter what the charter is called
+ * @param tables the tables that were judged, as the charter declares them
+ * @param findings the worst first
+ */
+public record CheckResult(
+        String charter,
+        List<TableResult> tables,
+        List<LinkResult> links,
+        List<RuleResult> rules,
+        List<Finding> findings) {
+    public CheckResult {
+        tables = List.copyOf(tables);
+        links = List.copyOf(links);
+        rules = List.copyOf(rules);
+        findings = List.copyOf(findings);
+    }
+
+    /**
+     * One table.
+     *
+     * @param files the files that its rows stand in
+     * @param columns its declared columns
+     * @param key the columns that name a row: of the primary key, else of the first unique key, else none
+     * @param label the columns that name a row to a person
+     * @param ownerColumn the column that holds who decides about a row
+     * @param owner who decides about all rows
+     * @param rows all data rows, malformed ones too
+     * @param faultyRows rows with at least one fault that is an error or a warning
+     * @param emptyLines lines without any field, which are no rows
+     * @param remarks what else is worth saying once
+     */
+    public record TableResult(
+            String name,
+            List<String> files,
+            List<String> columns,
+            List<String> key,
+            List<String> label,
+            Optional<String> ownerColumn,
+            Optional<String> owner,
+            long rows,
+            long malformedRows,
+            long faultyRows,
+            long emptyLines,
+            List<Remark> remarks) {
+        public TableResult {
+            files = List.copyOf(files);
+            columns = List.copyOf(columns);
+            key = List.copyOf(key);
+            label = List.copyOf(label);
+            remarks = List.copyOf(remarks);
+        }
+    }
+
+    /** Something worth saying that is no fault: of which kind, and as a full clause. */
+    public record Remark(String kind, String text) {}
+
+    /**
+     * One link.
+     *
+     * @param match simple, full or partial
+     * @param rows the child's rows that could be read
+     * @param judged rows looked up among the parents, ill-typed ones too
+     * @param nulls rows with nulls in all columns of the link
+     * @param halfNulls rows with nulls in some columns of it
+     * @param illTyped rows among the judged with a value that is not of its type
+     * @param orphans rows among the judged without a parent
+     */
+    public record LinkResult(
+            String name,
+            String child,
+            List<String> columns,
+            String parent,
+            List<String> parentColumns,
+            String match,
+            boolean isEnforced,
+            long rows,
+            long judged,
+            long nulls,
+            long halfNulls,
+            long illTyped,
+            long orphans) {
+        public LinkResult {
+            columns = List.copyOf(columns);
+            parentColumns = List.copyOf(parentColumns);
+        }
+    }
+
+    /**
+     * One rule.
+     *
+     * @param judged rows for which the condition was evaluated
+     * @param notJudged rows with an operand that is not of its type
+     * @param unknown rows among the judged for which it is neither true nor false
+     * @param broken rows among the judged for which it is false, or that divide by zero
+     */
+    public record RuleResult(
+            String table, String name, String condition, long judged, long notJudged, long unknown, long broken) {}
+
+    /** How many findings there are of a severity. */
+    public long count(Severity severity) {
+        return findings.stream().filter(f -> f.severity() == severity).count();
+    }
+
+    /** Neither an error nor a warning. */
+    public boolean isSound() {
+        return findings.stream().allMatch(f -> f.severity() == Severity.NOTE);
+    }
+
+    public long rows() {
+        return tables.stream().mapToLong(TableResult::rows).sum();
+    }
+
+    public long faultyRows() {
+        return tables.stream().mapToLong(TableResult::faultyRows).sum();
+    }
+
+    /** The table of a name that is known to be among the results. */
+    public TableResult table(String name) {
+        return tables.stream()
+                .filter(t -> t.name().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("no table " + name));
+    }
+}

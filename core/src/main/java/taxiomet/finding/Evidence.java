@@ -1,0 +1,24 @@
+package taxiomet.finding;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * One row behind a finding.
+ *
+ * @param part the file that the row stands in
+ * @param row its number in that file, 1 for the first data row
+ * @param line the line it begins in, 1 for the first of the file
+ * @param values the row's cells, one for each declared column of its table, null where null; empty for a malformed row
+ * @param group for a duplicate, the number of its group of equal keys, 1 for the first; otherwise 0
+ * @param problem what is wrong with the row, as a clause; may be empty where the finding says it all
+ * @param hint for an orphan, the parent that was probably meant
+ */
+public record Evidence(
+        String part, long row, long line, List<String> values, long group, String problem, Optional<Hint> hint) {
+    public Evidence {
+        values = Collections.unmodifiableList(new ArrayList<>(values));
+    }
+}

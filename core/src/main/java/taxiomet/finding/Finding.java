@@ -1,0 +1,84 @@
+package taxiomet.finding;
+
+import java.util.List;
+import java.util.Optional;
+import taxiomet.charter.Severity;
+
+/**
+ * One kind of fault at one place of the charter.
+ *
+ * @param table the table whose rows are at fault; for children counts the parent's
+ * @param at the column, key, link or rule; the table itself for malformed rows
+ * @param columns the columns of {@code table} in which the fault stands; may be empty
+ * @param rows exact count of rows at fault
+ * @param examples some of the rows
+ * @param evidence all of them
+ */
+public record Finding(
+        FindingKind kind,
+        Severity severity,
+        String table,
+        String at,
+        List<String> columns,
+        long rows,
+        Details details,
+        List<Evidence> examples,
+        EvidenceRows evidence) {
+
+    public Finding {
+        columns = List.copyOf(columns);
+        examples = List.copyOf(examples);
+    }
+
+    /** What there is to say about a kind of finding beyond the count of its rows. */
+    public sealed interface Details {}
+
+    /** Why rows were refused, the commonest reason first; with no reasons where the finding says it all. */
+    public record Reasons(List<Reason> reasons) implements Details {
+        public Reasons {
+            reasons = List.copyOf(reasons);
+        }
+    }
+
+    /** A reason as a clause, and how many rows it holds for. */
+    public record Reason(String words, long rows) {}
+
+    /**
+     * Duplicates.
+     *
+     * @param groups how many different keys stand more than once
+     * @param excess rows beyond the first of each group
+     */
+    public record Duplicates(long groups, long excess) implements Details {}
+
+    /**
+     * Orphans.
+     *
+     * @param link name of the link
+     * @param distinct how many different values have no parent
+     * @param commonest some of them, the commonest first
+     */
+    public record Missing(String link, long distinct, List<MissingValue> commonest) implements Details {
+        public Missing {
+            commonest = List.copyOf(commonest);
+        }
+    }
+
+    /** A value of a link's columns that no parent has, and how many rows have it. */
+    public record MissingValue(List<String> values, long rows, Optional<Hint> hint) {}
+
+    /**
+     * Parents with too few or too many children.
+     *
+     * @param link the link they are counted over
+     * @param range how many there should be
+     */
+    public record Children(String link, String range) implements Details {}
+
+    /** A broken rule and its condition. */
+    public record Broken(String condition, List<Reason> reasons) implements Details {
+        public Broken {
+            reasons = List.copyOf(reasons);
+        }
+    }
+}

@@ -1,0 +1,56 @@
+package taxiomet.finding;
+
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.Optional;
+import taxiomet.charter.Severity;
+
+/** The kinds of fault, in the order in which a steward mends them: what hides other faults first. */
+public enum FindingKind {
+    MALFORMED_ROW,
+    TYPE_MISMATCH,
+    NULL_IN_KEY,
+    DUPLICATE,
+    ORPHAN,
+    HALF_NULL_LINK("half-null link"),
+    TOO_FEW_CHILDREN,
+    TOO_MANY_CHILDREN,
+    BROKEN_RULE,
+    MISSING_VALUE,
+    WRONG_LENGTH,
+    VALUE_NOT_ALLOWED,
+    PATTERN_NOT_MET,
+    ODD_SPELLING;
+
+    private final String words;
+
+    FindingKind() {
+        words = name().toLowerCase(Locale.ROOT).replace('_', ' ');
+    }
+
+    FindingKind(String words) {
+        this.words = words;
+    }
+
+    /** The kind as messages and results name it. */
+    public String words() {
+        return words;
+    }
+
+    /** The kind by its words, with blanks, hyphens or underscores between them. */
+    public static Optional<FindingKind> parse(String text) {
+        String wanted = plain(text);
+        return Arrays.stream(values())
+                .filter(kind -> plain(kind.words).equals(wanted))
+                .findFirst();
+    }
+
+    private static String plain(String text) {
+        return text.strip().toLowerCase(Locale.ROOT).replace('_', ' ').replace('-', ' ');
+    }
+
+    /** How much a finding of this kind weighs where the charter declares {@code declared}. */
+    public Severity severity(Severity declared) {
+        return this == ODD_SPELLING ? Severity.NOTE : declared;
+    }
+}

@@ -1,0 +1,96 @@
+package taxiomet.rows;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Some rows of a table, column by column. Sound rows stand in the columns; rows that could not be taken apart stand in
+ * {@link #malformed()}. A batch is filled again by its source once the sink returns: nothing of it may be kept.
+ */
+public final class RowBatch {
+    /** How many rows a source puts into a batch before it hands it over. */
+    public static final int ROWS = 2_000;
+    /** How many bytes of cells end a batch before it has all its rows. */
+    public static final int BYTES = 4 << 20;
+
+    private final CellColumn[] columns;
+    private final long[] refs = new long[ROWS];
+    private final long[] lines = new long[ROWS];
+    private final List<MalformedRow> malformed = new ArrayList<>();
+    private int size;
+    private long bytes;
+
+    /**
+     * A row that is not a row of its table.
+     *
+     * @param ref where it stands
+     * @param line the line it begins in, 1 for the first of the file
+     * @param reason what is wrong with it, as a clause
+     */
+    public record MalformedRow(long ref, long line, String reason) {}
+
+    public RowBatch(int columnCount) {
+        columns = new CellColumn[columnCount];
+        for (int i = 0; i < columnCount; i++) {
+            columns[i] = new CellColumn(ROWS);
+        }
+    }
+
+    public void clear() {
+        size = 0;
+        bytes = 0;
+        malformed.clear();
+        for (CellColumn column : columns) {
+            column.clear();
+        }
+    }
+
+    /**
+     * Ends a row whose cells have been added to all columns.
+     *
+     * @param byteCount about how many bytes the cells take
+     */
+    public void endRow(long ref, long line, long byteCount) {
+        bytes += byteCount;
+        refs[size] = ref;
+        lines[size++] = line;
+    }
+
+    public void addMalformed(MalformedRow row) {
+        malformed.add(row);
+    }
+
+    public boolean isFull() {
+        return size == ROWS || malformed.size() >= ROWS || bytes >= BYTES;
+    }
+
+    public boolean isEmpty() {
+        return size == 0 && malformed.isEmpty();
+    }
+
+    public int size() {
+        return size;
+    }
+
+    public int columnCount() {
+        return columns.length;
+    }
+
+    public CellColumn column(int index) {
+        return columns[index];
+    }
+
+    /** The {@link RowRef} of a row of this batch. */
+    public long ref(int row) {
+        return refs[row];
+    }
+
+    /** The line in which a row of this batch begins, 1 for the first of its file. */
+    public long line(int row) {
+        return lines[row];
+    }
+
+    public List<MalformedRow> malformed() {
+        return malformed;
+    }
+}

@@ -1,0 +1,41 @@
+package taxiomet.rows;
+
+import taxiomet.charter.ColumnType;
+
+/** char(n), varchar(n) and text. Characters are Unicode code points; trailing blanks of a char(n) do not count. */
+final class TextReader extends ValueReader {
+    private final boolean isPadded;
+    private final int limit;
+
+    TextReader(ColumnType type) {
+        isPadded = type.name() == ColumnType.Name.CHAR;
+        limit = type.length();
+    }
+
+    @Override
+    byte read(byte[] bytes, int start, int length) {
+        int end = start + length;
+        if (isPadded) {
+            while (end > start && bytes[end - 1] == ' ') {
+                end--;
+            }
+        }
+        high = 0;
+        low = end - start;
+        if (limit != ColumnType.UNBOUNDED && low > limit && codePoints(bytes, start, end) > limit) {
+            return refuse(Refusal.TOO_LONG);
+        }
+        return TypedColumn.GOOD;
+    }
+
+    /** How many code points UTF-8 bytes hold: all bytes but those that continue a character. */
+    static int codePoints(byte[] bytes, int from, int end) {
+        int count = 0;
+        for (int at = from; at < end; at++) {
+            if ((bytes[at] & 0xC0) != 0x80) {
+                count++;
+            }
+        }
+        return count;
+    }
+}

@@ -1,0 +1,172 @@
+package taxiomet.reports.csv;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import taxiomet.finding.CheckResult;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.reports.EvidenceFields;
+import taxiomet.reports.OutputException;
+
+/** A folder with a CSV file for each finding, or with a folder of such files for each owner. */
+public final class EvidenceFolder {
+    /** The folder for rows that nobody owns. */
+    public static final String WITHOUT_OWNER = "without owner";
+
+    private static final int LONGEST_NAME = 80;
+    private static final int MOST_OWNERS = 10_000;
+    /** So many files of owners are kept open at a time. */
+    private static final int MOST_OPEN = 128;
+
+    private EvidenceFolder() {}
+
+    /**
+     * Names for the files of the findings, each of them different, in the order of the findings.
+     *
+     * @return such as {@code 03-hive-hive_apiary-orphan.csv}
+     */
+    public static List<String> fileNames(CheckResult result) {
+        List<String> names = new ArrayList<>();
+        int digits = Math.max(2, Integer.toString(result.findings().size()).length());
+        for (Finding finding : result.findings()) {
+            String number = String.format(Locale.ROOT, "%0" + digits + "d", names.size() + 1);
+            names.add(number + "-" + plain(finding.table()) + "-" + plain(finding.at()) + "-"
+                    + plain(finding.kind().words()) + ".csv");
+        }
+        return names;
+    }
+
+    /** Whether a file could be one of those that {@link #fileNames} names. */
+    public static boolean isFileName(String name) {
+        return name.matches("[0-9]{2,}-.+-.+-.+\\.csv");
+    }
+
+    private static String plain(String name) {
+        String plain = name.replaceAll("[^\\p{L}\\p{N}_.-]+", "_").replaceAll("^[.]+", "_");
+        String cut = plain.length() > LONGEST_NAME ? plain.substring(0, LONGEST_NAME) : plain;
+        return cut.isEmpty() ? "_" : cut;
+    }
+
+    /**
+     * Writes all rows of all findings.
+     *
+     * @param folder exists
+     * @throws OutputException when a file cannot be written
+     */
+    public static void write(CheckResult result, Path folder) {
+        List<String> names = fileNames(result);
+        for (int i = 0; i < names.size(); i++) {
+            Finding finding = result.findings().get(i);
+            Path file = folder.resolve(names.get(i));
+            try (FindingRows rows = new FindingRows(file, finding, new EvidenceFields(result, finding))) {
+                finding.evidence().forEach(row -> rows.write(row, finding));
+            } catch (UncheckedIOException e) {
+                throw OutputException.of(file.toString(), e.getCause());
+            } catch (IOException e) {
+                throw OutputException.of(file.toString(), e);
+            }
+        }
+    }
+
+    /**
+     * Writes all rows of all findings, those of each owner into a folder of the owner's name.
+     *
+     * @param folder exists
+     * @throws OutputException when a file cannot be written, or there are too many owners
+     */
+    public static void writeByOwner(CheckResult result, Path folder) {
+        List<String> names = fileNames(result);
+        Map<String, String> folders = new HashMap<>();
+        Set<String> taken = new HashSet<>();
+        for (int i = 0; i < names.size(); i++) {
+            String name = names.get(i);
+            try (OwnerFiles files = new OwnerFiles(result, result.findings().get(i), owner -> {
+                String of = folders.computeIfAbsent(owner, o -> folderName(o, taken));
+                return folder.resolve(of).resolve(name);
+            })) {
+                result.findings().get(i).evidence().forEach(files::write);
+                if (folders.size() > MOST_OWNERS) {
+                    throw new OutputException(
+                            folder.toString(),
+                            "there are more than " + MOST_OWNERS + " owners",
+                            "leave out --split-by");
+                }
+            } catch (UncheckedIOException e) {
+                throw OutputException.of(folder.toString(), e.getCause());
+            }
+        }
+    }
+
+    /** Different owners get different folders, though their names be alike once they are made fit for a file system. */
+    private static String folderName(String owner, Set<String> taken) {
+        String plain = owner.isEmpty() ? WITHOUT_OWNER : plain(owner);
+        String name = plain;
+        for (int i = 2; !taken.add(name.toLowerCase(Locale.ROOT)); i++) {
+            name = plain + "-" + i;
+        }
+        return name;
+    }
+
+    private interface Places {
+        Path of(String owner);
+    }
+
+    /** The files of one finding, one for each owner; the rows are buffered for each, and files reopened when there are many. */
+    private static final class OwnerFiles implements AutoCloseable {
+        private final Finding finding;
+        private final EvidenceFields fields;
+        private final Places places;
+        private final Map<String, FindingRows> open = new LinkedHashMap<>();
+
+        OwnerFiles(CheckResult result, Finding finding, Places places) {
+            this.finding = finding;
+            this.fields = new EvidenceFields(result, finding);
+            this.places = places;
+        }
+
+        void write(Evidence row) {
+            String owner = fields.table()
+                    .ownerColumn()
+                    .flatMap(column -> fields.cell(row, column))
+                    .or(() -> fields.table().owner())
+                    .orElse("");
+            FindingRows rows = open.get(owner);
+            if (rows == null) {
+                if (open.size() >= MOST_OPEN) {
+                    String oldest = open.keySet().iterator().next();
+                    open.remove(oldest).close();
+                }
+                rows = open(owner);
+            } else {
+                open.remove(owner);
+            }
+            open.put(owner, rows);
+            rows.write(row, finding);
+        }
+
+        private FindingRows open(String owner) {
+            try {
+                Path file = places.of(owner);
+                Files.createDirectories(file.getParent());
+                return new FindingRows(file, finding, fields);
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+
+        @Override
+        public void close() {
+            open.values().forEach(FindingRows::close);
+        }
+    }
+}

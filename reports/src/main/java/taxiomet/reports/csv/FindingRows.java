@@ -1,0 +1,72 @@
+package taxiomet.reports.csv;
+
+import de.siegmar.fastcsv.writer.CsvWriter;
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.List;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
+import taxiomet.reports.EvidenceFields;
+
+/** One CSV file with the rows of one finding: where each stands, its own columns, and what is wrong with it. */
+final class FindingRows implements Closeable {
+    private final CsvWriter writer;
+    private final EvidenceFields fields;
+    private final boolean isGrouped;
+
+    /** Opens the file; what stands in it already stays, and more rows follow. */
+    FindingRows(Path file, Finding finding, EvidenceFields fields) throws IOException {
+        this.fields = fields;
+        this.isGrouped = finding.kind() == FindingKind.DUPLICATE;
+        boolean isNew = Files.notExists(file);
+        this.writer = CsvWriter.builder()
+                .build(Files.newBufferedWriter(
+                        file, StandardCharsets.UTF_8, StandardOpenOption.CREATE, StandardOpenOption.APPEND));
+        if (isNew) {
+            writeHeader();
+        }
+    }
+
+    private void writeHeader() {
+        List<String> header = new ArrayList<>(List.of("row", "line", "file"));
+        if (isGrouped) {
+            header.add("group");
+        }
+        header.add("problem");
+        header.add("hint");
+        fields.table().columns().forEach(column -> header.add(SafeCell.of(column)));
+        writer.writeRecord(header);
+    }
+
+    void write(Evidence row, Finding finding) {
+        List<String> cells = new ArrayList<>();
+        cells.add(Long.toString(row.row()));
+        cells.add(Long.toString(row.line()));
+        cells.add(SafeCell.of(row.part()));
+        if (isGrouped) {
+            cells.add(Long.toString(row.group()));
+        }
+        cells.add(row.problem().isEmpty() ? finding.kind().words() : row.problem());
+        cells.add(row.hint().map(hint -> hint.words()).orElse(null));
+        for (int i = 0; i < fields.table().columns().size(); i++) {
+            cells.add(row.values().isEmpty() ? null : SafeCell.of(row.values().get(i)));
+        }
+        writer.writeRecord(cells);
+    }
+
+    @Override
+    public void close() {
+        try {
+            writer.close();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

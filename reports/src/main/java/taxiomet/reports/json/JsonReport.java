@@ -1,0 +1,263 @@
+package taxiomet.reports.json;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.StreamWriteFeature;
+import com.fasterxml.jackson.core.util.DefaultIndenter;
+import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.List;
+import java.util.Optional;
+import taxiomet.charter.Severity;
+import taxiomet.finding.CheckResult;
+import taxiomet.finding.CheckResult.LinkResult;
+import taxiomet.finding.CheckResult.RuleResult;
+import taxiomet.finding.CheckResult.TableResult;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.finding.Finding.MissingValue;
+import taxiomet.finding.Finding.Reason;
+import taxiomet.finding.Hint;
+import taxiomet.reports.EvidenceFields;
+
+/** The result of a check as JSON: exact counts, and the examples. */
+public final class JsonReport {
+    /** The version of the format; it grows when a reader of the former one could go wrong. */
+    public static final int VERSION = 1;
+
+    private static final JsonFactory FACTORY =
+            JsonFactory.builder().disable(StreamWriteFeature.AUTO_CLOSE_TARGET).build();
+
+    private final JsonGenerator json;
+    private final CheckResult result;
+    private final List<String> evidenceFiles;
+
+    private JsonReport(JsonGenerator json, CheckResult result, List<String> evidenceFiles) {
+        this.json = json;
+        this.result = result;
+        this.evidenceFiles = evidenceFiles;
+    }
+
+    /**
+     * Writes a result; the stream stays open.
+     *
+     * @param evidenceFiles for each finding the name of the file with all of its rows; empty when there are none
+     */
+    public static void write(CheckResult result, List<String> evidenceFiles, OutputStream out) throws IOException {
+        DefaultIndenter indenter = new DefaultIndenter("  ", "\n");
+        DefaultPrettyPrinter printer = new DefaultPrettyPrinter();
+        printer.indentArraysWith(indenter);
+        printer.indentObjectsWith(indenter);
+        try (JsonGenerator generator = FACTORY.createGenerator(out)) {
+            generator.setPrettyPrinter(printer);
+            new JsonReport(generator, result, evidenceFiles).write();
+            generator.writeRaw('\n');
+        }
+    }
+
+    private void write() throws IOException {
+        json.writeStartObject();
+        json.writeNumberField("taxiomet_result", VERSION);
+        json.writeStringField("charter", result.charter());
+        json.writeBooleanField("sound", result.isSound());
+        json.writeObjectFieldStart("counts");
+        json.writeNumberField("findings", result.findings().size());
+        json.writeNumberField("errors", result.count(Severity.ERROR));
+        json.writeNumberField("warnings", result.count(Severity.WARNING));
+        json.writeNumberField("notes", result.count(Severity.NOTE));
+        json.writeNumberField("tables", result.tables().size());
+        json.writeNumberField("rows", result.rows());
+        json.writeNumberField("faulty_rows", result.faultyRows());
+        json.writeEndObject();
+        json.writeArrayFieldStart("tables");
+        for (TableResult table : result.tables()) {
+            writeTable(table);
+        }
+        json.writeEndArray();
+        json.writeArrayFieldStart("links");
+        for (LinkResult link : result.links()) {
+            writeLink(link);
+        }
+        json.writeEndArray();
+        json.writeArrayFieldStart("rules");
+        for (RuleResult rule : result.rules()) {
+            writeRule(rule);
+        }
+        json.writeEndArray();
+        json.writeArrayFieldStart("findings");
+        for (int i = 0; i < result.findings().size(); i++) {
+            writeFinding(result.findings().get(i), evidenceFiles.isEmpty() ? null : evidenceFiles.get(i));
+        }
+        json.writeEndArray();
+        json.writeEndObject();
+    }
+
+    private void writeTexts(String name, List<String> texts) throws IOException {
+        json.writeArrayFieldStart(name);
+        for (String text : texts) {
+            json.writeString(text);
+        }
+        json.writeEndArray();
+    }
+
+    private void writeTable(TableResult table) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("table", table.name());
+        writeTexts("files", table.files());
+        writeTexts("columns", table.columns());
+        writeTexts("key", table.key());
+        writeTexts("label", table.label());
+        json.writeNumberField("rows", table.rows());
+        json.writeNumberField("malformed_rows", table.malformedRows());
+        json.writeNumberField("faulty_rows", table.faultyRows());
+        json.writeNumberField("empty_lines", table.emptyLines());
+        json.writeArrayFieldStart("remarks");
+        for (CheckResult.Remark remark : table.remarks()) {
+            json.writeStartObject();
+            json.writeStringField("kind", remark.kind());
+            json.writeStringField("text", remark.text());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeEndObject();
+    }
+
+    private void writeLink(LinkResult link) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("link", link.name());
+        json.writeStringField("child", link.child());
+        writeTexts("columns", link.columns());
+        json.writeStringField("parent", link.parent());
+        writeTexts("parent_columns", link.parentColumns());
+        json.writeStringField("match", link.match());
+        json.writeBooleanField("enforced", link.isEnforced());
+        json.writeNumberField("rows", link.rows());
+        json.writeNumberField("judged", link.judged());
+        json.writeNumberField("null", link.nulls());
+        json.writeNumberField("half_null", link.halfNulls());
+        json.writeNumberField("ill_typed", link.illTyped());
+        json.writeNumberField("orphans", link.orphans());
+        json.writeEndObject();
+    }
+
+    private void writeRule(RuleResult rule) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("rule", rule.name());
+        json.writeStringField("table", rule.table());
+        json.writeStringField("condition", rule.condition());
+        json.writeNumberField("judged", rule.judged());
+        json.writeNumberField("not_judged", rule.notJudged());
+        json.writeNumberField("unknown", rule.unknown());
+        json.writeNumberField("broken", rule.broken());
+        json.writeEndObject();
+    }
+
+    private void writeFinding(Finding finding, String evidenceFile) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("finding", finding.kind().words());
+        json.writeStringField("severity", finding.severity().word());
+        json.writeStringField("table", finding.table());
+        json.writeStringField("at", finding.at());
+        writeTexts("columns", finding.columns());
+        json.writeNumberField("rows", finding.rows());
+        writeDetails(finding);
+        json.writeArrayFieldStart("examples");
+        EvidenceFields fields = new EvidenceFields(result, finding);
+        for (Evidence row : finding.examples()) {
+            writeEvidence(row, fields);
+        }
+        json.writeEndArray();
+        if (evidenceFile != null) {
+            json.writeStringField("evidence", evidenceFile);
+        }
+        json.writeEndObject();
+    }
+
+    private void writeDetails(Finding finding) throws IOException {
+        Finding.Details details = finding.details();
+        if (details instanceof Finding.Duplicates duplicates) {
+            json.writeNumberField("groups", duplicates.groups());
+            json.writeNumberField("excess", duplicates.excess());
+        } else if (details instanceof Finding.Missing missing) {
+            json.writeStringField("link", missing.link());
+            json.writeNumberField("distinct", missing.distinct());
+            json.writeArrayFieldStart("commonest");
+            for (MissingValue value : missing.commonest()) {
+                json.writeStartObject();
+                json.writeObjectFieldStart("values");
+                for (int i = 0; i < finding.columns().size(); i++) {
+                    json.writeStringField(
+                            finding.columns().get(i), value.values().get(i));
+                }
+                json.writeEndObject();
+                json.writeNumberField("rows", value.rows());
+                writeHint(value.hint());
+                json.writeEndObject();
+            }
+            json.writeEndArray();
+        } else if (details instanceof Finding.Children children) {
+            json.writeStringField("link", children.link());
+            json.writeStringField("children", children.range());
+        } else if (details instanceof Finding.Broken broken) {
+            json.writeStringField("condition", broken.condition());
+            writeReasons(broken.reasons());
+        } else if (details instanceof Finding.Reasons reasons) {
+            writeReasons(reasons.reasons());
+        }
+    }
+
+    private void writeReasons(List<Reason> reasons) throws IOException {
+        if (reasons.isEmpty()) {
+            return;
+        }
+        json.writeArrayFieldStart("reasons");
+        for (Reason reason : reasons) {
+            json.writeStartObject();
+            json.writeStringField("reason", reason.words());
+            json.writeNumberField("rows", reason.rows());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
+    private void writeEvidence(Evidence row, EvidenceFields fields) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("file", row.part());
+        json.writeNumberField("row", row.row());
+        json.writeNumberField("line", row.line());
+        if (row.group() > 0) {
+            json.writeNumberField("group", row.group());
+        }
+        if (!row.values().isEmpty()) {
+            writeCells("key", fields.table().key(), row, fields);
+            writeCells("label", fields.table().label(), row, fields);
+            writeCells("values", fields.columns(), row, fields);
+        }
+        if (!row.problem().isEmpty()) {
+            json.writeStringField("problem", row.problem());
+        }
+        writeHint(row.hint());
+        json.writeEndObject();
+    }
+
+    private void writeCells(String name, List<String> columns, Evidence row, EvidenceFields fields) throws IOException {
+        json.writeObjectFieldStart(name);
+        for (String column : columns) {
+            json.writeStringField(column, fields.cell(row, column).orElse(null));
+        }
+        json.writeEndObject();
+    }
+
+    private void writeHint(Optional<Hint> hint) throws IOException {
+        if (hint.isEmpty()) {
+            return;
+        }
+        json.writeObjectFieldStart("hint");
+        json.writeStringField("text", hint.get().words());
+        if (hint.get().parent().isPresent()) {
+            json.writeStringField("parent", hint.get().parent().get());
+        }
+        json.writeEndObject();
+    }
+}

@@ -1,0 +1,2 @@
+/** Results as JSON; schema in docs/formats/result.schema.json. */
+package taxiomet.reports.json;

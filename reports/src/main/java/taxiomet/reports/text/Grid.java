@@ -1,0 +1,93 @@
+package taxiomet.reports.text;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/** Rows of cells in columns that line up, without lines between them. */
+final class Grid {
+    private static final int GAP = 2;
+    private static final int LEAST_WIDTH = 4;
+
+    private final List<Column> columns = new ArrayList<>();
+    private final List<List<Cell>> rows = new ArrayList<>();
+
+    /** @param isNumber aligned to the right, and never made narrower */
+    record Column(String head, boolean isNumber) {}
+
+    record Cell(String text, Style style) {
+        static Cell of(String text) {
+            return new Cell(text, Style.PLAIN);
+        }
+    }
+
+    void addColumn(String head, boolean isNumber) {
+        columns.add(new Column(head, isNumber));
+    }
+
+    void addRow(List<Cell> cells) {
+        rows.add(List.copyOf(cells));
+    }
+
+    /** The lines, each starting with {@code indent} blanks and at most {@code width} wide where that can be. */
+    List<String> lines(int indent, int width, boolean hasColor) {
+        int[] widths = widths(width - indent);
+        List<String> lines = new ArrayList<>();
+        lines.add(line(
+                columns.stream()
+                        .map(column -> new Cell(column.head(), Style.FAINT))
+                        .toList(),
+                widths,
+                indent,
+                hasColor));
+        rows.forEach(row -> lines.add(line(row, widths, indent, hasColor)));
+        return lines;
+    }
+
+    private int[] widths(int room) {
+        int[] widths = new int[columns.size()];
+        int total = GAP * (columns.size() - 1);
+        for (int i = 0; i < widths.length; i++) {
+            widths[i] = CellText.width(columns.get(i).head());
+            for (List<Cell> row : rows) {
+                widths[i] = Math.max(widths[i], CellText.width(row.get(i).text()));
+            }
+            total += widths[i];
+        }
+        while (total > room) {
+            int widest = -1;
+            for (int i = 0; i < widths.length; i++) {
+                if (!columns.get(i).isNumber()
+                        && widths[i] > LEAST_WIDTH
+                        && (widest < 0 || widths[i] > widths[widest])) {
+                    widest = i;
+                }
+            }
+            if (widest < 0) {
+                break;
+            }
+            widths[widest]--;
+            total--;
+        }
+        return widths;
+    }
+
+    private String line(List<Cell> cells, int[] widths, int indent, boolean hasColor) {
+        StringBuilder line = new StringBuilder(" ".repeat(indent));
+        StringBuilder gap = new StringBuilder();
+        for (int i = 0; i < cells.size(); i++) {
+            String text = CellText.cut(cells.get(i).text(), widths[i]);
+            String fill = " ".repeat(Math.max(0, widths[i] - CellText.width(text)));
+            String styled = cells.get(i).style().apply(text, hasColor);
+            if (columns.get(i).isNumber()) {
+                gap.append(fill);
+                fill = "";
+            }
+            if (!text.isEmpty()) {
+                line.append(gap).append(styled);
+                gap.setLength(0);
+            }
+            gap.append(fill).append(" ".repeat(GAP));
+        }
+        return line.toString();
+    }
+}

@@ -1,0 +1,24 @@
+package taxiomet.reports.text;
+
+/** How a piece of text looks on a terminal with colours. */
+enum Style {
+    PLAIN(""),
+    STRONG("1"),
+    FAINT("2"),
+    GOOD("32"),
+    ERROR("1;31"),
+    WARNING("33"),
+    NOTE("36"),
+    /** The value at fault. */
+    VALUE("35");
+
+    private final String code;
+
+    Style(String code) {
+        this.code = code;
+    }
+
+    String apply(String text, boolean hasColor) {
+        return hasColor && !code.isEmpty() && !text.isEmpty() ? "\u001B[" + code + "m" + text + "\u001B[0m" : text;
+    }
+}

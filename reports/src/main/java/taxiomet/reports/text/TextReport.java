@@ -1,0 +1,288 @@
+package taxiomet.reports.text;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import taxiomet.charter.Severity;
+import taxiomet.finding.CheckResult;
+import taxiomet.finding.CheckResult.LinkResult;
+import taxiomet.finding.CheckResult.RuleResult;
+import taxiomet.finding.CheckResult.TableResult;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.finding.Finding.MissingValue;
+import taxiomet.finding.Finding.Reason;
+import taxiomet.finding.FindingKind;
+import taxiomet.reports.EvidenceFields;
+import taxiomet.reports.text.Grid.Cell;
+
+/** The result of a check for a person: the answer first, then a line a table, then the findings, the worst first. */
+public final class TextReport {
+    private static final int VALUES_SHOWN = 3;
+    private static final int INDENT = 4;
+
+    private final CheckResult result;
+    private final int width;
+    private final boolean hasColor;
+    private final Consumer<String> out;
+
+    private TextReport(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
+        this.result = result;
+        this.width = width;
+        this.hasColor = hasColor;
+        this.out = out;
+    }
+
+    /**
+     * Writes the whole result.
+     *
+     * @param width of a line, in columns of a terminal
+     * @param out takes one line at a time, without its end
+     */
+    public static void write(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
+        new TextReport(result, width, hasColor, out).write();
+    }
+
+    /** The answer alone, in one or two lines. */
+    public static void writeAnswer(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
+        new TextReport(result, width, hasColor, out).writeAnswer();
+    }
+
+    private void write() {
+        writeAnswer();
+        out.accept("");
+        writeTables();
+        for (Finding finding : result.findings()) {
+            out.accept("");
+            writeFinding(finding);
+        }
+        writeRemarks();
+    }
+
+    private void writeAnswer() {
+        String answer = result.isSound() ? "sound" : "not sound";
+        Style style = result.isSound() ? Style.GOOD : Style.ERROR;
+        out.accept(Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
+                + style.apply(answer, hasColor));
+        String findings = result.findings().isEmpty()
+                ? "no findings"
+                : counted(result.findings().size(), "finding") + " (" + bySeverity() + ")";
+        String rows = result.faultyRows() == 0
+                ? counted(result.rows(), "row") + ", none at fault"
+                : grouped(result.faultyRows()) + " of " + counted(result.rows(), "row") + " at fault";
+        Paragraph.lines(findings + " in " + counted(result.tables().size(), "table") + "; " + rows, 0, width)
+                .forEach(out);
+    }
+
+    private String bySeverity() {
+        return Stream.of(Severity.values())
+                .filter(severity -> result.count(severity) > 0)
+                .map(severity -> counted(result.count(severity), severity.word()))
+                .collect(Collectors.joining(", "));
+    }
+
+    private void writeTables() {
+        Grid grid = new Grid();
+        grid.addColumn("table", false);
+        grid.addColumn("rows", true);
+        grid.addColumn("at fault", true);
+        grid.addColumn("findings", false);
+        for (TableResult table : result.tables()) {
+            grid.addRow(List.of(
+                    Cell.of(CellText.escaped(table.name())),
+                    Cell.of(grouped(table.rows())),
+                    Cell.of(table.faultyRows() == 0 ? "" : grouped(table.faultyRows())),
+                    findingsOf(table)));
+        }
+        grid.lines(0, width, hasColor).forEach(out);
+    }
+
+    private Cell findingsOf(TableResult table) {
+        TreeMap<FindingKind, Long> kinds = new TreeMap<>();
+        result.findings().stream()
+                .filter(finding -> finding.table().equals(table.name()))
+                .forEach(finding -> kinds.merge(finding.kind(), finding.rows(), Long::sum));
+        if (kinds.isEmpty()) {
+            return new Cell("sound", Style.GOOD);
+        }
+        String text = kinds.entrySet().stream()
+                .map(kind -> kind.getKey().words() + " " + grouped(kind.getValue()))
+                .collect(Collectors.joining(", "));
+        return Cell.of(text);
+    }
+
+    private static Style styleOf(Severity severity) {
+        return switch (severity) {
+            case ERROR -> Style.ERROR;
+            case WARNING -> Style.WARNING;
+            case NOTE -> Style.NOTE;
+        };
+    }
+
+    private void writeFinding(Finding finding) {
+        String place =
+                finding.kind() == FindingKind.MALFORMED_ROW ? finding.table() : finding.table() + "." + finding.at();
+        String kind = finding.kind().words() + " at " + CellText.escaped(place);
+        String rows = counted(finding.rows(), "row");
+        int used = finding.severity().word().length() + 2 + CellText.width(kind);
+        String fill = " ".repeat(Math.max(2, Math.min(width, 100) - used - rows.length()));
+        out.accept(styleOf(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
+                + Style.STRONG.apply(kind, hasColor) + fill + rows);
+        for (String sentence : sentences(finding)) {
+            Paragraph.lines(sentence, INDENT, width).forEach(out);
+        }
+        writeExamples(finding);
+    }
+
+    /** What there is to say about a finding as a whole. */
+    private List<String> sentences(Finding finding) {
+        List<String> sentences = new ArrayList<>();
+        Finding.Details details = finding.details();
+        if (details instanceof Finding.Missing missing) {
+            sentences.add(linkSentence(finding, missing));
+            sentences.add(missingSentence(finding, missing));
+        } else if (details instanceof Finding.Duplicates duplicates) {
+            sentences.add("(" + String.join(", ", finding.columns()) + "): " + counted(duplicates.groups(), "value")
+                    + (duplicates.groups() == 1 ? " stands" : " stand") + " more than once, "
+                    + counted(duplicates.excess(), "row") + " beyond the first");
+        } else if (details instanceof Finding.Children children) {
+            sentences.add("over link " + children.link() + " each row should have " + children.range() + " children");
+        } else if (details instanceof Finding.Broken broken) {
+            sentences.add(CellText.escaped(broken.condition()));
+            ruleSentence(finding).ifPresent(sentences::add);
+        } else if (details instanceof Finding.Reasons reasons
+                && reasons.reasons().size() > 1) {
+            sentences.add(reasons.reasons().stream()
+                    .limit(VALUES_SHOWN)
+                    .map(TextReport::counted)
+                    .collect(Collectors.joining("; ")));
+        }
+        return sentences;
+    }
+
+    private static String counted(Reason reason) {
+        return grouped(reason.rows()) + " with " + reason.words();
+    }
+
+    private Optional<String> ruleSentence(Finding finding) {
+        return result.rules().stream()
+                .filter(rule ->
+                        rule.table().equals(finding.table()) && rule.name().equals(finding.at()))
+                .filter(rule -> rule.notJudged() > 0)
+                .findFirst()
+                .map((RuleResult rule) -> counted(rule.notJudged(), "row") + (rule.notJudged() == 1 ? " was" : " were")
+                        + " not judged: a value is not of its type");
+    }
+
+    private String linkSentence(Finding finding, Finding.Missing missing) {
+        LinkResult link = result.links().stream()
+                .filter(l -> l.child().equals(finding.table()) && l.name().equals(missing.link()))
+                .findFirst()
+                .orElseThrow();
+        List<String> asides = new ArrayList<>();
+        if (link.nulls() > 0) {
+            asides.add(grouped(link.nulls()) + " null");
+        }
+        if (link.halfNulls() > 0) {
+            asides.add(grouped(link.halfNulls()) + " half-null");
+        }
+        if (link.illTyped() > 0) {
+            asides.add(grouped(link.illTyped()) + " ill-typed");
+        }
+        return "(" + String.join(", ", link.columns()) + ") points at " + link.parent() + " ("
+                + String.join(", ", link.parentColumns()) + "): " + grouped(link.orphans()) + " of "
+                + grouped(link.judged()) + " judged " + (link.judged() == 1 ? "row has" : "rows have") + " no parent"
+                + (asides.isEmpty() ? "" : "; " + String.join(", ", asides));
+    }
+
+    private static String missingSentence(Finding finding, Finding.Missing missing) {
+        String values = missing.commonest().stream()
+                .limit(VALUES_SHOWN)
+                .map(value -> shown(value) + (value.rows() == 1 ? "" : " (" + counted(value.rows(), "row") + ")"))
+                .collect(Collectors.joining(", "));
+        if (missing.distinct() == 1) {
+            return finding.rows() == 1 ? "missing: " + values : "one value explains them all: " + values;
+        }
+        String all = counted(missing.distinct(), "value") + " missing";
+        return all + (missing.distinct() > VALUES_SHOWN ? ", the commonest " : ": ") + values;
+    }
+
+    private static String shown(MissingValue value) {
+        String cells = value.values().stream().map(CellText::of).collect(Collectors.joining(", "));
+        return CellText.cut(value.values().size() == 1 ? cells : "(" + cells + ")", 60);
+    }
+
+    private void writeExamples(Finding finding) {
+        if (finding.examples().isEmpty()) {
+            return;
+        }
+        EvidenceFields fields = new EvidenceFields(result, finding);
+        boolean hasParts = fields.table().files().size() > 1;
+        boolean isGrouped = finding.kind() == FindingKind.DUPLICATE;
+        boolean isMalformed = finding.kind() == FindingKind.MALFORMED_ROW;
+        List<String> shown = isMalformed ? List.of() : fields.shown();
+        Grid grid = new Grid();
+        if (hasParts) {
+            grid.addColumn("file", false);
+        }
+        grid.addColumn("row", true);
+        grid.addColumn("line", true);
+        if (isGrouped) {
+            grid.addColumn("group", true);
+        }
+        shown.forEach(column -> grid.addColumn(CellText.escaped(column), false));
+        grid.addColumn("", false);
+        for (Evidence row : finding.examples()) {
+            List<Cell> cells = new ArrayList<>();
+            if (hasParts) {
+                cells.add(Cell.of(CellText.escaped(row.part())));
+            }
+            cells.add(Cell.of(grouped(row.row())));
+            cells.add(Cell.of(grouped(row.line())));
+            if (isGrouped) {
+                cells.add(Cell.of(grouped(row.group())));
+            }
+            for (String column : shown) {
+                boolean isAtFault = finding.columns().contains(column);
+                String cell = fields.cell(row, column).orElse(null);
+                cells.add(new Cell(
+                        CellText.of(cell), isAtFault ? Style.VALUE : cell == null ? Style.FAINT : Style.PLAIN));
+            }
+            cells.add(new Cell(CellText.escaped(EvidenceFields.remark(row)), Style.FAINT));
+            grid.addRow(cells);
+        }
+        grid.lines(INDENT, width, hasColor).forEach(out);
+        long more = finding.rows() - finding.examples().size();
+        if (more > 0) {
+            out.accept(" ".repeat(INDENT) + Style.FAINT.apply("and " + counted(more, "more row"), hasColor));
+        }
+    }
+
+    private void writeRemarks() {
+        List<String> remarks = new ArrayList<>();
+        for (TableResult table : result.tables()) {
+            table.remarks().forEach(remark -> remarks.add(table.name() + ": " + remark.text()));
+            if (table.emptyLines() > 0) {
+                remarks.add(table.name() + ": " + counted(table.emptyLines(), "empty line") + " passed over");
+            }
+        }
+        if (!remarks.isEmpty()) {
+            out.accept("");
+            remarks.forEach(remark -> Paragraph.lines(CellText.escaped(remark), 0, width)
+                    .forEach(line -> out.accept(Style.FAINT.apply(line, hasColor))));
+        }
+    }
+
+    private static String counted(long count, String what) {
+        return grouped(count) + " " + what + (count == 1 ? "" : "s");
+    }
+
+    private static String grouped(long number) {
+        return String.format(Locale.ROOT, "%,d", number);
+    }
+}

@@ -1,0 +1,199 @@
+package taxiomet.sources.csv;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import taxiomet.charter.NearestWord;
+import taxiomet.charter.RowsFile;
+import taxiomet.rows.RefCursor;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.RowSink;
+import taxiomet.rows.SourceException;
+import taxiomet.rows.Split;
+import taxiomet.rows.TableSource;
+
+/** A table in one or several delimited text files. Each file is a split. */
+public final class CsvTableSource implements TableSource {
+    private static final int NAMES_SHOWN = 8;
+
+    private final Path folder;
+    private final List<String> columns;
+    private final List<CsvPart> parts;
+    /** For each part, for each of its fields, the place of its column in {@link #columns}; -1 for one not declared. */
+    private final List<int[]> fieldMaps = new ArrayList<>();
+
+    private final Set<String> undeclared = new LinkedHashSet<>();
+
+    private CsvTableSource(RowsFile rows, List<String> columns, List<CsvPart> parts) {
+        this.folder = rows.folder();
+        this.columns = List.copyOf(columns);
+        this.parts = List.copyOf(parts);
+        for (CsvPart part : parts) {
+            List<String> names =
+                    part.header() != null ? part.header() : rows.header().orElse(columns);
+            fieldMaps.add(fieldMap(part, names));
+        }
+    }
+
+    /**
+     * Opens the files of a table.
+     *
+     * @param columns names of the columns wanted
+     * @throws SourceException when a file is not there, cannot be read, or lacks a column
+     */
+    public static CsvTableSource open(RowsFile rows, List<String> columns) {
+        List<CsvPart> parts = new ArrayList<>();
+        for (Path file : FileParts.find(rows.folder(), rows.path())) {
+            parts.add(new CsvPart(rows, file, parts.size()));
+        }
+        return new CsvTableSource(rows, columns, parts);
+    }
+
+    private int[] fieldMap(CsvPart part, List<String> names) {
+        for (String column : columns) {
+            int count = Collections.frequency(names, column);
+            if (count == 0) {
+                throw missing(part, names, column);
+            } else if (count > 1) {
+                throw new SourceException(
+                        part.file() + ":1",
+                        "the header names column `" + column + "` " + count + " times",
+                        "rename all but one of them, or name the columns in the charter (`header: [...]`)");
+            }
+        }
+        int[] map = new int[names.size()];
+        for (int field = 0; field < map.length; field++) {
+            map[field] = columns.indexOf(names.get(field));
+            if (map[field] < 0) {
+                undeclared.add(names.get(field));
+            }
+        }
+        return map;
+    }
+
+    private static SourceException missing(CsvPart part, List<String> names, String column) {
+        String near = NearestWord.of(
+                        column.strip(), names.stream().map(String::strip).toList())
+                .map(name -> "; `" + name + "` looks like it, but names must be equal to the letter")
+                .orElse("");
+        return new SourceException(
+                part.file() + ":1",
+                "the header does not name column `" + column + "`" + near,
+                "it names " + listed(names) + "; check `delimiter` and the columns of the charter");
+    }
+
+    private static String listed(Collection<String> names) {
+        String some = names.stream()
+                .limit(NAMES_SHOWN)
+                .map(n -> "`" + shortened(n) + "`")
+                .collect(Collectors.joining(", "));
+        return names.size() > NAMES_SHOWN ? some + " and " + (names.size() - NAMES_SHOWN) + " more" : some;
+    }
+
+    private static String shortened(String name) {
+        return name.length() > 40 ? name.substring(0, 39) + "…" : name;
+    }
+
+    @Override
+    public List<String> columns() {
+        return columns;
+    }
+
+    @Override
+    public String partName(int part) {
+        Path file = parts.get(part).file();
+        return file.startsWith(folder) ? folder.relativize(file).toString() : file.toString();
+    }
+
+    @Override
+    public int partCount() {
+        return parts.size();
+    }
+
+    @Override
+    public List<Notice> notices() {
+        if (undeclared.isEmpty()) {
+            return List.of();
+        }
+        String subject = undeclared.size() == 1 ? "column " : "columns ";
+        String verb = undeclared.size() == 1 ? " is" : " are";
+        return List.of(
+                new Notice("undeclared column", subject + listed(undeclared) + verb + " not declared, and not read"));
+    }
+
+    @Override
+    public List<Split> splits() {
+        List<Split> splits = new ArrayList<>();
+        for (int part = 0; part < parts.size(); part++) {
+            splits.add(new PartSplit(part));
+        }
+        return splits;
+    }
+
+    /** For each field of a part, the place of its column in a batch of the columns wanted. */
+    private int[] columnOfField(int part, int[] wanted) {
+        int[] inBatch = new int[columns.size()];
+        Arrays.fill(inBatch, -1);
+        for (int i = 0; i < wanted.length; i++) {
+            inBatch[wanted[i]] = i;
+        }
+        return Arrays.stream(fieldMaps.get(part))
+                .map(column -> column < 0 ? -1 : inBatch[column])
+                .toArray();
+    }
+
+    private final class PartSplit implements Split {
+        private final int part;
+
+        PartSplit(int part) {
+            this.part = part;
+        }
+
+        @Override
+        public int part() {
+            return part;
+        }
+
+        @Override
+        public long bytes() {
+            return parts.get(part).size();
+        }
+
+        @Override
+        public void read(int[] wanted, RowSink sink) {
+            RowBatch batch = new RowBatch(wanted.length);
+            parts.get(part).read(fieldMaps.get(part).length, columnOfField(part, wanted), batch, sink);
+        }
+    }
+
+    @Override
+    public void fetch(RefCursor refs, int[] wanted, RowSink sink) {
+        RowQueue queue = new RowQueue(refs);
+        RowBatch batch = new RowBatch(wanted.length);
+        while (!queue.isEmpty()) {
+            int part = queue.part();
+            parts.get(part).fetch(queue, fieldMaps.get(part).length, columnOfField(part, wanted), batch, sink);
+        }
+    }
+
+    @Override
+    public long bytesRead() {
+        return parts.stream().mapToLong(CsvPart::bytesRead).sum();
+    }
+
+    @Override
+    public long emptyLines() {
+        return parts.stream().mapToLong(CsvPart::emptyLines).sum();
+    }
+
+    @Override
+    public void close() {
+        // Files are open only while they are read.
+    }
+}

@@ -1,0 +1,74 @@
+package taxiomet.sources.csv;
+
+import java.util.Arrays;
+
+/** Where some rows of a file begin, so that single rows can be read without those before them. */
+final class PlaceIndex {
+    private static final int MAX_PLACES = 1 << 14;
+
+    private long[] rows = new long[16];
+    private long[] lines = new long[16];
+    private long[] offsets = new long[16];
+    private int size;
+    private long step = 256;
+
+    /** Whether the place of a row is wanted: one in every so many, fewer as the file grows. */
+    boolean wants(long row) {
+        return row % step == 0 && (size == 0 || row > rows[size - 1]);
+    }
+
+    /**
+     * Remembers a place.
+     *
+     * @param row number of the row that begins there
+     * @param line its line
+     * @param offset of its first byte in the file
+     */
+    void add(long row, long line, long offset) {
+        if (size == MAX_PLACES) {
+            thinOut();
+            if (!wants(row)) {
+                return;
+            }
+        }
+        if (size == rows.length) {
+            rows = Arrays.copyOf(rows, size * 2);
+            lines = Arrays.copyOf(lines, size * 2);
+            offsets = Arrays.copyOf(offsets, size * 2);
+        }
+        rows[size] = row;
+        lines[size] = line;
+        offsets[size++] = offset;
+    }
+
+    private void thinOut() {
+        step *= 2;
+        int kept = 0;
+        for (int i = 0; i < size; i++) {
+            if (rows[i] % step == 0) {
+                rows[kept] = rows[i];
+                lines[kept] = lines[i];
+                offsets[kept++] = offsets[i];
+            }
+        }
+        size = kept;
+    }
+
+    /** The last place at or before a row; -1 when there is none. */
+    int before(long row) {
+        int found = Arrays.binarySearch(rows, 0, size, row);
+        return found >= 0 ? found : -found - 2;
+    }
+
+    long row(int place) {
+        return rows[place];
+    }
+
+    long line(int place) {
+        return lines[place];
+    }
+
+    long offset(int place) {
+        return offsets[place];
+    }
+}
