@@ -25,5 +25,4 @@ final class CommonOptions {
     ColorChoice color() {
         return color;
     }
-
 }

@@ -125,7 +125,7 @@ final class FindingAssembler {
             case TOO_FEW_CHILDREN, TOO_MANY_CHILDREN -> {
                 ForeignKey link = plan.countedLinkOf(log);
                 yield new Finding.Children(
-                        link.name(), link.children().orElseThrow().toString());
+                        link.child(), link.name(), link.children().orElseThrow().toString());
             }
             case BROKEN_RULE -> new Finding.Broken(conditionOf(log), log.reasons());
             default -> new Finding.Reasons(log.reasons());

@@ -70,10 +70,11 @@ public record Finding(
     /**
      * Parents with too few or too many children.
      *
+     * @param child the table whose rows are counted
      * @param link the link they are counted over
      * @param range how many there should be
      */
-    public record Children(String link, String range) implements Details {}
+    public record Children(String child, String link, String range) implements Details {}
 
     /** A broken rule and its condition. */
     public record Broken(String condition, List<Reason> reasons) implements Details {

@@ -197,6 +197,7 @@ public final class JsonReport {
             }
             json.writeEndArray();
         } else if (details instanceof Finding.Children children) {
+            json.writeStringField("child", children.child());
             json.writeStringField("link", children.link());
             json.writeStringField("children", children.range());
         } else if (details instanceof Finding.Broken broken) {

@@ -2,7 +2,6 @@ package taxiomet.reports.text;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Consumer;
@@ -151,7 +150,8 @@ public final class TextReport {
                     + (duplicates.groups() == 1 ? " stands" : " stand") + " more than once, "
                     + counted(duplicates.excess(), "row") + " beyond the first");
         } else if (details instanceof Finding.Children children) {
-            sentences.add("over link " + children.link() + " each row should have " + children.range() + " children");
+            sentences.add("each row should have " + children.range() + " children in " + children.child() + " (link "
+                    + children.link() + ")");
         } else if (details instanceof Finding.Broken broken) {
             sentences.add(CellText.escaped(broken.condition()));
             ruleSentence(finding).ifPresent(sentences::add);
@@ -282,7 +282,12 @@ public final class TextReport {
         return grouped(count) + " " + what + (count == 1 ? "" : "s");
     }
 
+    /** A count with a comma between thousands. */
     private static String grouped(long number) {
-        return String.format(Locale.ROOT, "%,d", number);
+        StringBuilder digits = new StringBuilder(Long.toString(number));
+        for (int i = digits.length() - 3; i > 0; i -= 3) {
+            digits.insert(i, ',');
+        }
+        return digits.toString();
     }
 }

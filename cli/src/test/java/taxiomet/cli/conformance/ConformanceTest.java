@@ -1,0 +1,273 @@
+package taxiomet.cli.conformance;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.NamedCsvRecord;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import taxiomet.cli.Program;
+import taxiomet.cli.conformance.RandomCase.CellCase;
+import taxiomet.cli.conformance.RandomCase.ColumnCase;
+import taxiomet.cli.conformance.RandomCase.KeyCase;
+import taxiomet.cli.conformance.RandomCase.LinkCase;
+import taxiomet.cli.conformance.RandomCase.RowCase;
+import taxiomet.cli.conformance.RandomCase.RuleCase;
+import taxiomet.cli.conformance.RandomCase.TableCase;
+
+/**
+ * The program and an embedded SQL database, given the same charter and rows, find the same faults at the same rows. {@code
+ * -Dtaxiomet.cases=N} runs more cases, {@code -Dtaxiomet.seed=S} starts elsewhere.
+ */
+class ConformanceTest {
+    private static final int CASES = Integer.getInteger("taxiomet.cases", 400);
+    private static final long FIRST_SEED = Long.getLong("taxiomet.seed", 20_261_124L);
+    private static final int QUOTA = 30;
+    private static final String NULL_WORD = "NULL";
+
+    private final Map<String, Integer> seen = new TreeMap<>();
+
+    @Test
+    void the_program_and_a_database_find_the_same_rows(@TempDir Path folder) throws Exception {
+        for (long seed = FIRST_SEED; seed < FIRST_SEED + CASES; seed++) {
+            RandomCase random = new RandomCase(seed);
+            Path place = Files.createDirectory(folder.resolve("case" + seed));
+            write(random, place);
+            Program program = Program.run(
+                    "check",
+                    place.resolve("charter.json").toString(),
+                    "--evidence",
+                    place.resolve("evidence").toString(),
+                    "--json");
+            assertThat(program.status()).as("seed %d: %s", seed, program.err()).isIn(0, 1);
+            try (SqlOracle oracle = new SqlOracle(random)) {
+                assertThat(differences(rowsFound(place.resolve("evidence")), oracle.rows))
+                        .as("rows, seed %d", seed)
+                        .isEmpty();
+                assertThat(differences(counts(program.json(), oracle.counts), oracle.counts))
+                        .as("counts, seed %d", seed)
+                        .isEmpty();
+                note(random, oracle);
+            }
+        }
+        System.out.println(
+                "conformance: seeds " + FIRST_SEED + " to " + (FIRST_SEED + CASES - 1) + ", cases with " + seen);
+        if (CASES >= 300) {
+            assertThat(seen)
+                    .hasSizeGreaterThan(45)
+                    .allSatisfy((trait, cases) -> assertThat(cases).as(trait).isGreaterThanOrEqualTo(QUOTA));
+        }
+    }
+
+    private static List<String> differences(Map<String, ?> program, Map<String, ?> database) {
+        Set<String> names = new TreeSet<>(program.keySet());
+        names.addAll(database.keySet());
+        return names.stream()
+                .filter(name -> !Objects.equals(program.get(name), database.get(name)))
+                .map(name -> name + ": the program says " + program.get(name) + ", the database " + database.get(name))
+                .toList();
+    }
+
+    private static void write(RandomCase random, Path place) throws IOException {
+        Map<String, Object> tables = new LinkedHashMap<>();
+        for (TableCase table : random.tables) {
+            tables.put(table.name, charter(random, table));
+            Files.writeString(place.resolve(table.name + ".csv"), csv(table));
+        }
+        Map<String, Object> charter = new LinkedHashMap<>();
+        charter.put("charter", 1);
+        charter.put("defaults", Map.of("files", Map.of("null_words", List.of(NULL_WORD))));
+        charter.put("tables", tables);
+        new ObjectMapper().writeValue(place.resolve("charter.json").toFile(), charter);
+    }
+
+    private static Map<String, Object> charter(RandomCase random, TableCase table) {
+        Map<String, Object> columns = new LinkedHashMap<>();
+        for (ColumnCase column : table.columns) {
+            Map<String, Object> declared = new LinkedHashMap<>(column.extras());
+            declared.put("type", column.type());
+            columns.put(column.name(), declared.size() == 1 ? column.type() : declared);
+        }
+        Map<String, Object> whole = new LinkedHashMap<>();
+        whole.put("rows", table.name + ".csv");
+        whole.put("columns", columns);
+        if (table.primary != null) {
+            whole.put("primary_key", names(table.primary.columns()));
+        }
+        Map<String, Object> unique = new LinkedHashMap<>();
+        for (KeyCase key : table.unique) {
+            unique.put(
+                    key.name(),
+                    Map.of("columns", names(key.columns()), "nulls", key.nullsEqual() ? "equal" : "distinct"));
+        }
+        whole.put("unique", unique);
+        Map<String, Object> links = new LinkedHashMap<>();
+        for (LinkCase link : table.links) {
+            Map<String, Object> declared = new LinkedHashMap<>();
+            declared.put("columns", names(link.columns()));
+            declared.put("references", Map.of(random.tables.get(link.parent()).name, names(link.parentColumns())));
+            declared.put("match", link.match());
+            if (link.children() != null) {
+                declared.put("children", link.children());
+            }
+            links.put(link.name(), declared);
+        }
+        whole.put("foreign_keys", links);
+        whole.put("rules", table.rules.stream().collect(Collectors.toMap(RuleCase::name, RuleCase::text)));
+        return whole;
+    }
+
+    private static List<String> names(List<Integer> columns) {
+        return columns.stream().map(c -> "c" + c).toList();
+    }
+
+    private static String csv(TableCase table) {
+        StringBuilder csv = new StringBuilder(String.join(",", names(range(table.columns.size())))).append('\n');
+        for (RowCase row : table.rows) {
+            List<String> cells = new ArrayList<>(
+                    row.cells().stream().map(ConformanceTest::written).toList());
+            switch (String.valueOf(row.malformed())) {
+                case "more" -> cells.add("x");
+                case "fewer" -> cells.remove(0);
+                case "stray" -> cells.set(0, "\"a\"b");
+                default -> {
+                    // as it is
+                }
+            }
+            csv.append(String.join(",", cells)).append('\n');
+        }
+        return csv.toString();
+    }
+
+    private static List<Integer> range(int size) {
+        List<Integer> range = new ArrayList<>();
+        for (int i = 0; i < size; i++) {
+            range.add(i);
+        }
+        return range;
+    }
+
+    private static String written(CellCase cell) {
+        if (cell.text() == null) {
+            return cell.asWord() ? NULL_WORD : "";
+        }
+        boolean needsQuotes = cell.text().isEmpty()
+                || cell.text().equals(NULL_WORD)
+                || cell.text().matches("(?s).*[,\"\n].*");
+        return needsQuotes ? '"' + cell.text().replace("\"", "\"\"") + '"' : cell.text();
+    }
+
+    /** All rows in the evidence, but for those of notes, which are no faults. */
+    private static Map<String, Set<Long>> rowsFound(Path evidence) throws IOException {
+        Map<String, Set<Long>> rows = new TreeMap<>();
+        JsonNode result =
+                new ObjectMapper().readTree(evidence.resolve("result.json").toFile());
+        for (JsonNode finding : result.get("findings")) {
+            if (finding.get("severity").asText().equals("note")) {
+                continue;
+            }
+            String key = finding.get("finding").asText() + " "
+                    + finding.get("table").asText() + "." + finding.get("at").asText();
+            Set<Long> found = new TreeSet<>();
+            long lines = 0;
+            Path file = evidence.resolve(finding.get("evidence").asText());
+            try (CsvReader<NamedCsvRecord> reader =
+                    CsvReader.builder().ofNamedCsvRecord(file, StandardCharsets.UTF_8)) {
+                for (NamedCsvRecord record : reader) {
+                    found.add(Long.parseLong(record.getField("row")));
+                    lines++;
+                }
+            }
+            assertThat(lines).as(key).isEqualTo(finding.get("rows").asLong()).isEqualTo(found.size());
+            rows.put(key, found);
+        }
+        return rows;
+    }
+
+    /** The counts that the database made, as the result gives them. */
+    private static Map<String, Long> counts(JsonNode result, Map<String, Long> wanted) {
+        Map<String, Long> counts = new TreeMap<>();
+        for (JsonNode finding : result.get("findings")) {
+            String at = " " + finding.get("table").asText() + "."
+                    + finding.get("at").asText();
+            if (finding.has("excess")) {
+                counts.put("excess" + at, finding.get("excess").asLong());
+                counts.put("groups" + at, finding.get("groups").asLong());
+            }
+        }
+        for (JsonNode link : result.get("links")) {
+            String at =
+                    " " + link.get("child").asText() + "." + link.get("link").asText();
+            for (String name : List.of("judged", "null", "half_null", "ill_typed")) {
+                counts.put(name + at, link.get(name).asLong());
+            }
+        }
+        for (JsonNode rule : result.get("rules")) {
+            counts.put(
+                    "rule_judged " + rule.get("table").asText() + "."
+                            + rule.get("rule").asText(),
+                    rule.get("judged").asLong());
+        }
+        wanted.forEach((name, count) -> counts.putIfAbsent(name, 0L));
+        return counts;
+    }
+
+    /** Counts in how many cases each thing occurs that the quotas ask for. */
+    private void note(RandomCase random, SqlOracle oracle) {
+        Set<String> traits = new TreeSet<>();
+        oracle.rows.keySet().forEach(what -> traits.add("finding: " + what.substring(0, what.lastIndexOf(' '))));
+        for (TableCase table : random.tables) {
+            table.columns.forEach(column -> {
+                traits.add("type: " + column.type());
+                column.extras().keySet().forEach(extra -> traits.add("column: " + extra));
+            });
+            for (LinkCase link : table.links) {
+                boolean isSelf = random.tables.get(link.parent()) == table;
+                traits.add("match: " + link.match());
+                traits.add(link.columns().size() > 1 ? "link: composite" : "link: single");
+                traits.add(isSelf ? "link: to itself" : "link: to another table");
+                traits.add(
+                        random.tables.get(link.parent()).primary == null
+                                ? "link: to a unique key"
+                                : "link: to a table with a primary key");
+                if (link.children() != null) {
+                    traits.add("children");
+                }
+                if (!isSelf
+                        && random.tables.get(link.parent()).links.stream()
+                                .anyMatch(l -> random.tables.get(l.parent()) == table)) {
+                    traits.add("link: circle");
+                }
+            }
+            if (!table.rules.isEmpty()) {
+                traits.add("rules");
+            }
+            table.unique.stream().filter(KeyCase::nullsEqual).forEach(key -> traits.add("key: nulls equal"));
+            for (RowCase row : table.rows) {
+                for (CellCase cell : row.cells()) {
+                    traits.add(cell.text() == null ? cell.asWord() ? "cell: null word" : "cell: null" : "cell: text");
+                    if (cell.text() != null
+                            && List.of("", "007", "1.50", "20230205").contains(cell.text())) {
+                        traits.add("cell: '" + cell.text() + "'");
+                    }
+                }
+            }
+        }
+        traits.forEach(trait -> seen.merge(trait, 1, Integer::sum));
+    }
+}
