@@ -99,6 +99,9 @@ public final class ExpressionReader {
 
     private Expression read(String sql) throws ExpressionException {
         requireModest(sql);
+        if (sql.isBlank()) {
+            throw ExpressionException.of("this condition is empty");
+        }
         try {
             return typed(CCJSqlParserUtil.parseCondExpression(sql, false));
         } catch (JSQLParserException e) {

@@ -101,7 +101,9 @@ final class ColumnReader {
 
     static Optional<IntRange> range(Problems problems, String key, Scalar text) {
         Optional<IntRange> range = IntRange.parse(text.text());
-        if (range.isEmpty()) {
+        if (range.isEmpty() && text.text().replace(" ", "").matches("[0-9]{1,18}\\.\\.[0-9]{1,18}")) {
+            problems.meaning(text, "`" + key + "` " + text.words() + " ends before it begins", "swap the two numbers");
+        } else if (range.isEmpty()) {
             problems.form(text, "`" + key + "` is a range such as 1..40, 1.. or 0..1, not " + text.words(), "");
         }
         return range;

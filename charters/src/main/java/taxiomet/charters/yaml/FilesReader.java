@@ -115,13 +115,17 @@ final class FilesReader {
     }
 
     private String encoding(Scalar name) {
-        String wanted = name.text().toUpperCase(Locale.ROOT).replace("_", "-");
+        String wanted = plain(name.text());
         for (String known : ENCODINGS) {
-            if (known.toUpperCase(Locale.ROOT).equals(wanted)) {
+            if (plain(known).equals(wanted)) {
                 return known;
             }
         }
         problems.unknown(name, Kind.FORM, "there is no encoding", name.text(), ENCODINGS);
         return defaults.encoding();
+    }
+
+    private static String plain(String encoding) {
+        return encoding.toUpperCase(Locale.ROOT).replace("-", "").replace("_", "");
     }
 }

@@ -52,7 +52,7 @@ sealed interface Node {
 
         @Override
         public String words() {
-            return isNull() ? "nothing" : "`" + text + "`";
+            return isNull() && text.isEmpty() ? "nothing" : "`" + text + "`";
         }
     }
 }

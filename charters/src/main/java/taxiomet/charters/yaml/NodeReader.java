@@ -16,6 +16,8 @@ import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import org.yaml.snakeyaml.error.Mark;
+import org.yaml.snakeyaml.error.MarkedYAMLException;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.ListNode;
@@ -65,6 +67,14 @@ final class NodeReader {
             NodeReader reader = new NodeReader(problems, parser);
             return reader.readDocument();
         } catch (JsonProcessingException e) {
+            if (e.getCause() instanceof MarkedYAMLException marked && marked.getProblemMark() != null) {
+                Mark mark = marked.getProblemMark();
+                problems.form(
+                        new Scalar(mark.getLine() + 1, mark.getColumn() + 1, Scalar.Kind.NULL, ""),
+                        "this is not YAML (" + firstLine(marked.getProblem()) + ")",
+                        "check indentation, quotes and colons");
+                return null;
+            }
             JsonLocation at = e.getLocation();
             String reason = firstLine(e.getOriginalMessage());
             problems.form(
