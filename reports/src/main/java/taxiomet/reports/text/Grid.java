@@ -6,7 +6,8 @@ import java.util.List;
 /** Rows of cells in columns that line up, without lines between them. */
 final class Grid {
     private static final int GAP = 2;
-    private static final int LEAST_WIDTH = 4;
+    private static final int LEAST_WIDTH = 8;
+    private static final int LEAST_LAST_WIDTH = 24;
 
     private final List<Column> columns = new ArrayList<>();
     private final List<List<Cell>> rows = new ArrayList<>();
@@ -28,18 +29,31 @@ final class Grid {
         rows.add(List.copyOf(cells));
     }
 
-    /** The lines, each starting with {@code indent} blanks and at most {@code width} wide where that can be. */
+    /**
+     * The lines, each starting with {@code indent} blanks and at most {@code width} wide where that can be. What does not fit
+     * into a column is cut, but for the last column, which goes on in the next line.
+     */
     List<String> lines(int indent, int width, boolean hasColor) {
         int[] widths = widths(width - indent);
         List<String> lines = new ArrayList<>();
-        lines.add(line(
-                columns.stream()
-                        .map(column -> new Cell(column.head(), Style.FAINT))
-                        .toList(),
-                widths,
-                indent,
-                hasColor));
-        rows.forEach(row -> lines.add(line(row, widths, indent, hasColor)));
+        List<Cell> heads = columns.stream()
+                .map(column -> new Cell(column.head(), Style.FAINT))
+                .toList();
+        lines.add(line(heads, widths, indent, hasColor));
+        int last = columns.size() - 1;
+        for (List<Cell> row : rows) {
+            Cell whole = row.get(last);
+            int room = Math.max(widths[last], LEAST_WIDTH);
+            List<String> parts = Paragraph.lines(whole.text(), 0, room);
+            for (int i = 0; i < parts.size(); i++) {
+                List<Cell> cells = new ArrayList<>();
+                for (int c = 0; c < last; c++) {
+                    cells.add(i == 0 ? row.get(c) : Cell.of(""));
+                }
+                cells.add(new Cell(parts.get(i), whole.style()));
+                lines.add(line(cells, widths, indent, hasColor));
+            }
+        }
         return lines;
     }
 
@@ -56,9 +70,8 @@ final class Grid {
         while (total > room) {
             int widest = -1;
             for (int i = 0; i < widths.length; i++) {
-                if (!columns.get(i).isNumber()
-                        && widths[i] > LEAST_WIDTH
-                        && (widest < 0 || widths[i] > widths[widest])) {
+                int least = i == widths.length - 1 ? LEAST_LAST_WIDTH : LEAST_WIDTH;
+                if (!columns.get(i).isNumber() && widths[i] > least && (widest < 0 || widths[i] > widths[widest])) {
                     widest = i;
                 }
             }
