@@ -1,6 +1,7 @@
 package taxiomet.reports.csv;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.LineDelimiter;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
@@ -20,7 +21,9 @@ public final class CsvReport {
 
     /** @throws OutputException when the file cannot be written */
     public static void write(CheckResult result, Path file) {
-        try (CsvWriter writer = CsvWriter.builder().build(Files.newBufferedWriter(file, StandardCharsets.UTF_8))) {
+        try (CsvWriter writer = CsvWriter.builder()
+                .lineDelimiter(LineDelimiter.LF)
+                .build(Files.newBufferedWriter(file, StandardCharsets.UTF_8))) {
             writer.writeRecord(
                     "severity",
                     "finding",

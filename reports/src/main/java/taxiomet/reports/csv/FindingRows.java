@@ -1,6 +1,7 @@
 package taxiomet.reports.csv;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.LineDelimiter;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -27,6 +28,7 @@ final class FindingRows implements Closeable {
         this.isGrouped = finding.kind() == FindingKind.DUPLICATE;
         boolean isNew = Files.notExists(file);
         this.writer = CsvWriter.builder()
+                .lineDelimiter(LineDelimiter.LF)
                 .build(Files.newBufferedWriter(
                         file, StandardCharsets.UTF_8, StandardOpenOption.CREATE, StandardOpenOption.APPEND));
         if (isNew) {

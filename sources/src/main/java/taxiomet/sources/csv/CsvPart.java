@@ -4,6 +4,7 @@ import de.siegmar.fastcsv.reader.CloseableIterator;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import io.airlift.compress.MalformedInputException;
 import io.airlift.compress.zstd.ZstdInputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
@@ -282,9 +283,7 @@ final class CsvPart {
                 in = new Counting(Channels.newInputStream(channel));
             } else {
                 InputStream packed = new Counting(Channels.newInputStream(channel));
-                in = compression == Compression.GZIP
-                        ? new GZIPInputStream(packed, 1 << 16)
-                        : new ZstdInputStream(packed);
+                in = compression == Compression.GZIP ? new GZIPInputStream(packed, 1 << 16) : new ZstdStream(packed);
                 in.skipNBytes(offset);
             }
             isOpen = true;
@@ -292,6 +291,22 @@ final class CsvPart {
         } finally {
             if (!isOpen) {
                 channel.close();
+            }
+        }
+    }
+
+    /** Tells of bad data as streams do. */
+    private static final class ZstdStream extends FilterInputStream {
+        ZstdStream(InputStream packed) {
+            super(new ZstdInputStream(packed));
+        }
+
+        @Override
+        public int read(byte[] target, int offset, int length) throws IOException {
+            try {
+                return super.read(target, offset, length);
+            } catch (MalformedInputException e) {
+                throw new IOException(e.getMessage(), e);
             }
         }
     }
