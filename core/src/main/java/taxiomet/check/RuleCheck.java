@@ -1,6 +1,7 @@
 package taxiomet.check;
 
 import taxiomet.charter.Rule;
+import taxiomet.finding.Finding.Broken;
 import taxiomet.rows.TypedColumn;
 
 /** Rows that break a condition over their own columns. */
@@ -38,7 +39,7 @@ final class RuleCheck implements RowCheck {
                 if (value == null) {
                     unknown++;
                 } else if (!(Boolean) value) {
-                    faults.add(batch.ref(row), "the condition is false");
+                    faults.add(batch.ref(row), Broken.FALSE);
                 }
             } catch (DivisionByZero e) {
                 faults.add(batch.ref(row), e.getMessage());

@@ -78,6 +78,9 @@ public record Finding(
 
     /** A broken rule and its condition. */
     public record Broken(String condition, List<Reason> reasons) implements Details {
+        /** The usual reason why a rule is broken. */
+        public static final String FALSE = "the condition is false";
+
         public Broken {
             reasons = List.copyOf(reasons);
         }

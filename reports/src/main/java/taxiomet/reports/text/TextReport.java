@@ -127,11 +127,8 @@ public final class TextReport {
         String place =
                 finding.kind() == FindingKind.MALFORMED_ROW ? finding.table() : finding.table() + "." + finding.at();
         String kind = finding.kind().words() + " at " + CellText.escaped(place);
-        String rows = counted(finding.rows(), "row");
-        int used = finding.severity().word().length() + 2 + CellText.width(kind);
-        String fill = " ".repeat(Math.max(2, Math.min(width, 100) - used - rows.length()));
         out.accept(styleOf(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
-                + Style.STRONG.apply(kind, hasColor) + fill + rows);
+                + Style.STRONG.apply(kind, hasColor) + ": " + counted(finding.rows(), "row"));
         for (String sentence : sentences(finding)) {
             Paragraph.lines(sentence, INDENT, width).forEach(out);
         }
@@ -253,7 +250,7 @@ public final class TextReport {
                 cells.add(new Cell(
                         CellText.of(cell), isAtFault ? Style.VALUE : cell == null ? Style.FAINT : Style.PLAIN));
             }
-            cells.add(new Cell(CellText.escaped(EvidenceFields.remark(row)), Style.FAINT));
+            cells.add(Cell.of(CellText.escaped(remark(finding, row))));
             grid.addRow(cells);
         }
         grid.lines(INDENT, width, hasColor).forEach(out);
@@ -261,6 +258,14 @@ public final class TextReport {
         if (more > 0) {
             out.accept(" ".repeat(INDENT) + Style.FAINT.apply("and " + counted(more, "more row"), hasColor));
         }
+    }
+
+    /** What is to be said about one row; that a condition is false needs no saying where it stands above. */
+    private static String remark(Finding finding, Evidence row) {
+        boolean saysNothingNew = finding.details() instanceof Finding.Broken broken
+                && broken.reasons().size() == 1
+                && broken.reasons().get(0).words().equals(Finding.Broken.FALSE);
+        return saysNothingNew ? "" : EvidenceFields.remark(row);
     }
 
     private void writeRemarks() {
