@@ -55,6 +55,16 @@ class DemoTest {
     }
 
     @Test
+    void one_table_alone_is_judged_with_its_links() {
+        Program program = Program.run("check", ROOT.resolve("demo/charter.yaml").toString(), "--only", "hive");
+        assertThat(program.status()).as(program.err()).isEqualTo(1);
+        assertThat(program.out())
+                .contains("orphan at hive.hive_apiary: 9 rows")
+                .contains("too few children at apiary.hive_apiary: 1 row")
+                .doesNotContain("at keeper.");
+    }
+
+    @Test
     void the_result_fits_its_schema() throws IOException {
         var schema = JsonSchemaFactory.getInstance(VersionFlag.V202012)
                 .getSchema(Files.readString(ROOT.resolve("docs/formats/result.schema.json")));

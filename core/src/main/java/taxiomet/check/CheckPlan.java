@@ -233,6 +233,11 @@ final class CheckPlan implements AutoCloseable {
         links.forEach(planned -> planned.check().close());
     }
 
+    /** Whether rows of a table are at fault; those of a parent can be, though only its child is judged. */
+    boolean hasFaults(Table table) {
+        return logs.stream().anyMatch(log -> log.size() > 0 && log.table().equals(table.name()));
+    }
+
     List<FaultLog> logs() {
         return logs;
     }

@@ -130,7 +130,7 @@ public final class CheckRun implements AutoCloseable {
     private List<TableResult> tableResults() {
         List<TableResult> results = new ArrayList<>();
         for (Table table : charter.tables()) {
-            if (!options.judges(table.name())) {
+            if (!options.judges(table.name()) && !plan.hasFaults(table)) {
                 continue;
             }
             TableSource source = sources.get(table.name());

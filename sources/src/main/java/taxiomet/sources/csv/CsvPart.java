@@ -244,9 +244,11 @@ final class CsvPart {
                 }
                 return;
             } catch (CsvParseException e) {
+                handler.rethrowSinkFailure();
                 readAgain += reader.charactersSince(handler.line() + 1);
                 handler.endMalformed(reason(e));
             } catch (UncheckedIOException e) {
+                handler.rethrowSinkFailure();
                 throw e.getCause();
             }
             if (readAgain > MAX_READ_AGAIN) {

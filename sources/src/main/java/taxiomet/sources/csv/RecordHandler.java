@@ -38,6 +38,7 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
     private String fault;
     private long rowBytes;
     private long emptyLines;
+    private RuntimeException sinkFailure;
 
     /**
      * @param fieldCount how many fields each record must have
@@ -241,8 +242,20 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
     /** Gives the sink what the batch holds. */
     void handOver() {
         if (!batch.isEmpty()) {
-            sink.accept(batch);
+            try {
+                sink.accept(batch);
+            } catch (RuntimeException e) {
+                sinkFailure = e;
+                throw e;
+            }
             batch.clear();
+        }
+    }
+
+    /** Throws what the sink threw, if it did: on its way through the parser it may have become something else. */
+    void rethrowSinkFailure() {
+        if (sinkFailure != null) {
+            throw sinkFailure;
         }
     }
 

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -176,6 +177,20 @@ class CsvTableSourceTest {
             assertThatThrownBy(() -> source.fetch(() -> RowRef.of(0, 1), new int[] {0}, b -> {}))
                     .isInstanceOf(SourceException.class)
                     .hasMessageContaining("changed while it was being read");
+        }
+    }
+
+    @Test
+    void what_a_sink_throws_comes_out_as_it_is() throws IOException {
+        write("t.csv", "a,b\n" + "1,2\n".repeat(5_000), StandardCharsets.UTF_8);
+        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"))) {
+            for (RuntimeException thrown :
+                    List.of(new UncheckedIOException(new IOException("disk full")), new IllegalStateException("x"))) {
+                assertThatThrownBy(() -> source.splits().get(0).read(new int[] {0}, batch -> {
+                            throw thrown;
+                        }))
+                        .isSameAs(thrown);
+            }
         }
     }
 
