@@ -7,10 +7,11 @@ import java.util.Optional;
 /** Finds the word that was probably meant. */
 public final class NearestWord {
     private static final int LONGEST = 80;
+    private static final int LEAST_BEGINNING = 3;
 
     private NearestWord() {}
 
-    /** The known word with the fewest differences, if there are few enough to be a slip. */
+    /** The known word with the fewest differences, if there are few enough to be a slip; else one that this one begins. */
     public static Optional<String> of(String word, Collection<String> known) {
         String wanted = plain(word);
         if (wanted.length() > LONGEST) {
@@ -24,6 +25,13 @@ public final class NearestWord {
                 fewest = distance;
                 nearest = candidate;
             }
+        }
+        if (nearest == null && wanted.length() >= LEAST_BEGINNING) {
+            nearest = known.stream()
+                    .filter(candidate ->
+                            plain(candidate).startsWith(wanted) || wanted.startsWith(plain(candidate) + "_"))
+                    .findFirst()
+                    .orElse(null);
         }
         return Optional.ofNullable(nearest);
     }

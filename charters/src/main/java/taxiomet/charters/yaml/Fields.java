@@ -3,10 +3,13 @@ package taxiomet.charters.yaml;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import taxiomet.charter.NearestWord;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.ListNode;
@@ -18,6 +21,8 @@ final class Fields {
     private final Problems problems;
     private final MapNode map;
     private final String what;
+    /** Keys that were probably meant by others, which are noted. */
+    private final Set<String> misspelt = new HashSet<>();
 
     /**
      * @param what the mapping as a message names it, such as {@code a column}
@@ -34,6 +39,7 @@ final class Fields {
                 problems.notYet(entry.key(), "`" + key + "` in " + what + " does not work yet");
             } else if (!known.contains(key)) {
                 problems.unknown(entry.key(), Kind.FORM, what + " has no key", key, known);
+                NearestWord.of(key, known).ifPresent(misspelt::add);
             }
         }
     }
@@ -53,10 +59,10 @@ final class Fields {
                 .findFirst();
     }
 
-    /** The value of a key that has to be there. */
+    /** The value of a key that has to be there; that it is missing goes without saying where it is but misspelt. */
     Optional<Node> require(String key) {
         Optional<Node> value = find(key);
-        if (value.isEmpty()) {
+        if (value.isEmpty() && !misspelt.contains(key)) {
             problems.form(map, what + " needs the key `" + key + "`", "add it");
         }
         return value;

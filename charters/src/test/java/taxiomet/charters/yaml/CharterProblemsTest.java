@@ -59,6 +59,7 @@ class CharterProblemsTest {
                     primary_key: {colums: keeper_id}
                     label: []
                   hive: hives.csv
+                  queen: {rows: queens.csv}
                 """,
                 "1:10|version `2`|`charter: 1`",
                 "2:1|no key `titel`|`title`",
@@ -70,9 +71,7 @@ class CharterProblemsTest {
                 "5:15|`behaves_as` cannot be `postgres`|`postgresql`",
                 "6:3|no key `fils`|`files`",
                 "9:5|no key `row`|`rows`",
-                "9:5|needs the key `rows`",
                 "11:18|no type `intger`|`integer`",
-                "12:13|needs the key `type`",
                 "12:14|no key `typ`|`type`",
                 "13:20|has sizes that the type cannot have",
                 "13:32|no key `not_nul`|`not_null`",
@@ -84,10 +83,10 @@ class CharterProblemsTest {
                 "15:53|`generated` cannot be `sometimes`|`by default`",
                 "15:73|`decimal` cannot be `;`",
                 "15:73|`decimal` is for numbers with a fraction",
-                "16:18|needs the key `columns`",
                 "16:19|no key `colums`|`columns`",
                 "17:12|an empty list",
-                "18:9|table `hive` is a mapping");
+                "18:9|table `hive` is a mapping",
+                "19:10|needs the key `columns`");
     }
 
     @Test
