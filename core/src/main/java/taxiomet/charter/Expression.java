@@ -93,6 +93,11 @@ public sealed interface Expression {
         public String word() {
             return name().toLowerCase(Locale.ROOT);
         }
+
+        /** The words of all functions. */
+        public static List<String> words() {
+            return Stream.of(values()).map(FunctionName::word).toList();
+        }
     }
 
     Type type();

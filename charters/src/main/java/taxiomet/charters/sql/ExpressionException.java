@@ -2,6 +2,7 @@ package taxiomet.charters.sql;
 
 import java.util.Collection;
 import java.util.List;
+import taxiomet.charter.Expression.FunctionName;
 
 /** An expression that cannot be used. */
 public final class ExpressionException extends Exception {
@@ -20,6 +21,13 @@ public final class ExpressionException extends Exception {
 
     static ExpressionException of(String problem) {
         return new ExpressionException(problem, false, null, List.of());
+    }
+
+    /** Something of SQL that rules do not have. */
+    static ExpressionException notKnown(String what) {
+        return of("`" + what
+                + "` is not known in rules, which have comparisons, AND, OR, NOT, IS NULL, IN, BETWEEN, LIKE, + - * / and the"
+                + " functions " + String.join(", ", FunctionName.words()));
     }
 
     static ExpressionException notYet(String problem) {

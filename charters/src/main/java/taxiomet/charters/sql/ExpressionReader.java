@@ -1,6 +1,5 @@
 package taxiomet.charters.sql;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -10,15 +9,9 @@ import java.util.Set;
 import java.util.UUID;
 import net.sf.jsqlparser.JSQLParserException;
 import net.sf.jsqlparser.expression.BinaryExpression;
-import net.sf.jsqlparser.expression.BooleanValue;
-import net.sf.jsqlparser.expression.DateTimeLiteralExpression;
-import net.sf.jsqlparser.expression.DoubleValue;
 import net.sf.jsqlparser.expression.Function;
-import net.sf.jsqlparser.expression.LongValue;
 import net.sf.jsqlparser.expression.NotExpression;
-import net.sf.jsqlparser.expression.NullValue;
 import net.sf.jsqlparser.expression.SignedExpression;
-import net.sf.jsqlparser.expression.StringValue;
 import net.sf.jsqlparser.expression.TrimFunction;
 import net.sf.jsqlparser.expression.operators.arithmetic.Addition;
 import net.sf.jsqlparser.expression.operators.arithmetic.Division;
@@ -59,16 +52,12 @@ import taxiomet.charter.Expression.Not;
 import taxiomet.charter.Expression.Operator;
 import taxiomet.charter.Expression.Or;
 import taxiomet.charter.Expression.Type;
-import taxiomet.rows.ValueReader;
 
 /** Reads the expressions of one table. */
 public final class ExpressionReader {
     private static final int LONGEST = 4_000;
     /** The parser's time grows steeply with parentheses inside one another. */
     private static final int DEEPEST = 40;
-
-    private static final List<String> FUNCTIONS =
-            Arrays.stream(FunctionName.values()).map(FunctionName::word).toList();
 
     private final String table;
     private final List<Column> columns;
@@ -183,7 +172,7 @@ public final class ExpressionReader {
             }
             return call(FunctionName.TRIM, List.of(typed(trim.getExpression())));
         }
-        return literal(e);
+        return Literals.of(e);
     }
 
     /** The operands of a chain of ANDs or ORs, without recursion along the chain. */
@@ -332,7 +321,7 @@ public final class ExpressionReader {
         }
         Optional<Operator> operator = operator(binary);
         if (operator.isEmpty()) {
-            throw notKnown(binary.getStringExpression().strip());
+            throw ExpressionException.notKnown(binary.getStringExpression().strip());
         }
         Expression left = typed(binary.getLeftExpression());
         Expression right = typed(binary.getRightExpression());
@@ -343,12 +332,6 @@ public final class ExpressionReader {
             }
         }
         return new Arithmetic(operator.get(), left, right, wider(left.type(), right.type()));
-    }
-
-    private static ExpressionException notKnown(String what) {
-        return ExpressionException.of("`" + what
-                + "` is not known in rules, which have comparisons, AND, OR, NOT, IS NULL, IN, BETWEEN, LIKE, + - * / and the"
-                + " functions " + String.join(", ", FUNCTIONS));
     }
 
     private static Optional<Comparator> comparator(BinaryExpression e) {
@@ -398,7 +381,7 @@ public final class ExpressionReader {
         return switch (signed.getSign()) {
             case '-' -> new Negation(operand);
             case '+' -> operand;
-            default -> throw notKnown(String.valueOf(signed.getSign()));
+            default -> throw ExpressionException.notKnown(String.valueOf(signed.getSign()));
         };
     }
 
@@ -408,7 +391,7 @@ public final class ExpressionReader {
                 .filter(f -> f.word().equals(name))
                 .findFirst();
         if (known.isEmpty()) {
-            throw ExpressionException.unknown("there is no function", name, FUNCTIONS);
+            throw ExpressionException.unknown("there is no function", name, FunctionName.words());
         }
         List<Expression> arguments = new ArrayList<>();
         if (function.getParameters() != null) {
@@ -447,55 +430,6 @@ public final class ExpressionReader {
         return new Call(function, arguments, function == FunctionName.LENGTH ? Type.INTEGER : Type.TEXT);
     }
 
-    private static Expression literal(net.sf.jsqlparser.expression.Expression e) throws ExpressionException {
-        if (e instanceof LongValue number) {
-            return new Literal(new BigDecimal(number.getBigIntegerValue()), Type.INTEGER);
-        } else if (e instanceof DoubleValue number) {
-            try {
-                BigDecimal value = new BigDecimal(number.toString());
-                if (Math.abs((long) value.scale()) > 20_000) {
-                    throw ExpressionException.of("`" + number + "` is out of range");
-                }
-                return new Literal(value, Type.DECIMAL);
-            } catch (NumberFormatException x) {
-                throw ExpressionException.of("`" + number + "` is no number");
-            }
-        } else if (e instanceof StringValue text) {
-            return new Literal(text.getNotExcapedValue(), Type.TEXT);
-        } else if (e instanceof BooleanValue truth) {
-            return new Literal(truth.getValue(), Type.BOOLEAN);
-        } else if (e instanceof NullValue) {
-            return new Literal(null, Type.NULL);
-        } else if (e instanceof DateTimeLiteralExpression moment) {
-            return moment(moment);
-        }
-        throw notKnown(e.toString());
-    }
-
-    private static Expression moment(DateTimeLiteralExpression literal) throws ExpressionException {
-        String quoted = literal.getValue();
-        String text = quoted.startsWith("'") ? quoted.substring(1, quoted.length() - 1) : quoted;
-        return switch (literal.getType()) {
-            case DATE -> read(text, ColumnType.Name.DATE, Type.MOMENT);
-            case TIME -> read(text, ColumnType.Name.TIME, Type.TIME);
-            case TIMESTAMP -> read(text, ColumnType.Name.TIMESTAMP, Type.MOMENT);
-            case TIMESTAMPTZ -> read(text, ColumnType.Name.TIMESTAMP_WITH_TIME_ZONE, Type.INSTANT);
-            default -> throw notKnown(literal.toString());
-        };
-    }
-
-    private static Literal read(String text, ColumnType.Name name, Type type) throws ExpressionException {
-        ValueReader reader = ValueReader.of(Column.of("literal", ColumnType.of(name)));
-        if (!reader.accepts(text)) {
-            throw ExpressionException.of("'" + text + "' is " + reader.refusal().words());
-        }
-        return new Literal(
-                type == Type.UUID
-                        ? new UUID(reader.high(), reader.low()).toString()
-                        : type == Type.BOOLEAN ? (Object) (reader.high() == 1) : (Object) reader.high(),
-                type);
-    }
-
     /** A text that stands beside something else than a text is read as such a value, as SQL does with its literals. */
     private Expression fitted(Expression value, Expression beside) throws ExpressionException {
         if (!(value instanceof Literal literal) || literal.type() != Type.TEXT) {
@@ -503,11 +437,11 @@ public final class ExpressionReader {
         }
         String text = (String) literal.value();
         return switch (beside.type()) {
-            case MOMENT -> read(text, ColumnType.Name.TIMESTAMP, Type.MOMENT);
-            case INSTANT -> read(text, ColumnType.Name.TIMESTAMP_WITH_TIME_ZONE, Type.INSTANT);
-            case TIME -> read(text, ColumnType.Name.TIME, Type.TIME);
-            case UUID -> read(text, ColumnType.Name.UUID, Type.UUID);
-            case BOOLEAN -> read(text, ColumnType.Name.BOOLEAN, Type.BOOLEAN);
+            case MOMENT -> Literals.read(text, ColumnType.Name.TIMESTAMP, Type.MOMENT);
+            case INSTANT -> Literals.read(text, ColumnType.Name.TIMESTAMP_WITH_TIME_ZONE, Type.INSTANT);
+            case TIME -> Literals.read(text, ColumnType.Name.TIME, Type.TIME);
+            case UUID -> Literals.read(text, ColumnType.Name.UUID, Type.UUID);
+            case BOOLEAN -> Literals.read(text, ColumnType.Name.BOOLEAN, Type.BOOLEAN);
             case TEXT -> isPadded(beside) ? new Literal(text.replaceAll(" +$", ""), Type.TEXT) : value;
             default -> value;
         };

@@ -87,7 +87,8 @@ public final class EvidenceFolder {
     public static void writeByOwner(CheckResult result, Path folder) {
         List<String> names = fileNames(result);
         Map<String, String> folders = new HashMap<>();
-        Set<String> taken = new HashSet<>();
+        // The result itself stands beside the folders.
+        Set<String> taken = new HashSet<>(Set.of("result.json"));
         for (int i = 0; i < names.size(); i++) {
             String name = names.get(i);
             try (OwnerFiles files = new OwnerFiles(result, result.findings().get(i), owner -> {

@@ -18,10 +18,8 @@ import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import java.util.zip.GZIPInputStream;
 import taxiomet.charter.RowsFile;
@@ -37,15 +35,13 @@ final class CsvPart {
     /** So many characters may be read a second time behind quotes left open before the file is given up. */
     private static final long MAX_READ_AGAIN = 1L << 30;
 
-    private static final int FIRST_BYTES = 4_096;
-
     private final RowsFile format;
     private final Path file;
     private final int number;
     private final Charset encoding;
     private final int markLength;
     private final Compression compression;
-    private final Stamp stamp;
+    private final FileStamp stamp;
     private final List<String> header;
     private final PlaceIndex places = new PlaceIndex();
     private boolean placesAreKnown;
@@ -58,18 +54,6 @@ final class CsvPart {
         ZSTD
     }
 
-    /** What a file looked like when it was opened; a file that looks different has changed. */
-    private record Stamp(long size, long modifiedNanos, int firstBytes) {
-        static Stamp of(Path file) throws IOException {
-            byte[] first;
-            try (InputStream in = Files.newInputStream(file)) {
-                first = in.readNBytes(FIRST_BYTES);
-            }
-            long modified = Files.getLastModifiedTime(file).to(TimeUnit.NANOSECONDS);
-            return new Stamp(Files.size(file), modified, Arrays.hashCode(first));
-        }
-    }
-
     /** @throws SourceException when the file cannot be read, or its header is none */
     CsvPart(RowsFile format, Path file, int number) {
         this.format = format;
@@ -79,7 +63,7 @@ final class CsvPart {
         compression =
                 name.endsWith(".gz") ? Compression.GZIP : name.endsWith(".zst") ? Compression.ZSTD : Compression.NONE;
         try {
-            stamp = Stamp.of(file);
+            stamp = FileStamp.of(file);
             byte[] first;
             try (InputStream in = decompressed(0)) {
                 first = in.readNBytes(4);
@@ -393,7 +377,7 @@ final class CsvPart {
 
     private void requireUnchanged() {
         try {
-            if (!Stamp.of(file).equals(stamp)) {
+            if (!FileStamp.of(file).equals(stamp)) {
                 throw changed();
             }
         } catch (IOException e) {
