@@ -8,14 +8,17 @@ import java.util.List;
  * {@link #malformed()}. A batch is filled again by its source once the sink returns: nothing of it may be kept.
  */
 public final class RowBatch {
-    /** How many rows a source puts into a batch before it hands it over. */
+    /** How many rows a batch takes at most; fewer where there are many columns. */
     public static final int ROWS = 2_000;
+
+    private static final int LEAST_ROWS = 64;
+    private static final int CELLS = 400_000;
     /** How many bytes of cells end a batch before it has all its rows. */
     public static final int BYTES = 4 << 20;
 
     private final CellColumn[] columns;
-    private final long[] refs = new long[ROWS];
-    private final long[] lines = new long[ROWS];
+    private final long[] refs;
+    private final long[] lines;
     private final List<MalformedRow> malformed = new ArrayList<>();
     private int size;
     private long bytes;
@@ -30,9 +33,12 @@ public final class RowBatch {
     public record MalformedRow(long ref, long line, String reason) {}
 
     public RowBatch(int columnCount) {
+        int rows = Math.max(LEAST_ROWS, Math.min(ROWS, CELLS / Math.max(1, columnCount)));
+        refs = new long[rows];
+        lines = new long[rows];
         columns = new CellColumn[columnCount];
         for (int i = 0; i < columnCount; i++) {
-            columns[i] = new CellColumn(ROWS);
+            columns[i] = new CellColumn(rows);
         }
     }
 
@@ -61,7 +67,7 @@ public final class RowBatch {
     }
 
     public boolean isFull() {
-        return size == ROWS || malformed.size() >= ROWS || bytes >= BYTES;
+        return size == refs.length || malformed.size() >= refs.length || bytes >= BYTES;
     }
 
     public boolean isEmpty() {
