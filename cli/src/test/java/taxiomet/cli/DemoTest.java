@@ -58,6 +58,15 @@ class DemoTest {
     void one_table_alone_is_judged_with_its_links() {
         Program program = Program.run("check", ROOT.resolve("demo/charter.yaml").toString(), "--only", "hive");
         assertThat(program.status()).as(program.err()).isEqualTo(1);
+        assertThat(Program.run(
+                                "check",
+                                ROOT.resolve("demo/charter.yaml").toString(),
+                                "--only",
+                                "hive",
+                                "--examples",
+                                "0")
+                        .out())
+                .contains("3 values missing: 77 (7 rows), 0, 12b");
         assertThat(program.out())
                 .contains("orphan at hive.hive_apiary: 9 rows")
                 .contains("too few children at apiary.hive_apiary: 1 row")

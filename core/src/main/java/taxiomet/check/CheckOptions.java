@@ -11,8 +11,15 @@ import java.util.Set;
  *     been meant
  */
 public record CheckOptions(Set<String> only, int examples, int hinted) {
+    private static final int LEAST_NAMED_VALUES = 3;
+
     public CheckOptions {
         only = Set.copyOf(only);
+    }
+
+    /** How many of the different values without a parent a finding names, however few rows it shows. */
+    int namedValues() {
+        return Math.max(LEAST_NAMED_VALUES, examples);
     }
 
     boolean judges(String table) {

@@ -227,7 +227,8 @@ final class CheckPlan implements AutoCloseable {
         all.forEach(KeyIndex::resolve);
         partialParents.forEach(PartialParents::resolve);
         childrenChecks.forEach(ChildrenCheck::resolve);
-        links.forEach(planned -> planned.check().missingValues().count(Math.max(options.hinted(), options.examples())));
+        links.forEach(
+                planned -> planned.check().missingValues().count(Math.max(options.hinted(), options.namedValues())));
         partialParents.forEach(PartialParents::close);
         childrenChecks.forEach(ChildrenCheck::close);
         links.forEach(planned -> planned.check().close());

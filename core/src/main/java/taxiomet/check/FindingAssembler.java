@@ -114,7 +114,7 @@ final class FindingAssembler {
             case ORPHAN -> {
                 MissingValues missing = plan.linkOf(log).missingValues();
                 List<MissingValue> commonest = missing.commonest().stream()
-                        .limit(Math.max(1, options.examples()))
+                        .limit(options.namedValues())
                         .map(value -> {
                             List<String> key = keyOf(log, rows.get(value.firstRef()));
                             return new MissingValue(key, value.rows(), hints.hintFor(key));
