@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -50,7 +51,13 @@ final class CheckCommand implements Callable<Integer> {
     enum FailOn {
         ERROR,
         WARNING,
-        NEVER
+        NEVER;
+
+        /** The word as users type it. */
+        @Override
+        public String toString() {
+            return name().toLowerCase(Locale.ROOT);
+        }
     }
 
     /** How the rows of findings are put into folders. */

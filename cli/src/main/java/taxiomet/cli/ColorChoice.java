@@ -1,8 +1,16 @@
 package taxiomet.cli;
 
+import java.util.Locale;
+
 /** Whether text is coloured. */
 enum ColorChoice {
     AUTO,
     ALWAYS,
-    NEVER
+    NEVER;
+
+    /** The word as users type it. */
+    @Override
+    public String toString() {
+        return name().toLowerCase(Locale.ROOT);
+    }
 }

@@ -2,6 +2,7 @@ package taxiomet.charter;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * One table.
@@ -31,6 +32,17 @@ public record Table(
         rules = List.copyOf(rules);
         label = List.copyOf(label);
         totals = List.copyOf(totals);
+    }
+
+    /** The primary key, if there is one, and the unique keys. */
+    public List<Key> keys() {
+        return Stream.concat(primaryKey.stream(), uniqueKeys.stream()).toList();
+    }
+
+    /** Whether a column may not be null: it says so, or is part of the primary key. */
+    public boolean isRequired(String column) {
+        return column(column).isRequired()
+                || primaryKey.filter(key -> key.columns().contains(column)).isPresent();
     }
 
     /** The place of a column in {@link #columns()}, 0 for the first; -1 when there is none of that name. */

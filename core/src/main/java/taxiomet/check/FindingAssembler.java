@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.TreeSet;
 import java.util.function.Consumer;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.check.RowLookup.FoundRow;
@@ -128,7 +129,26 @@ final class FindingAssembler {
                         link.child(), link.name(), link.children().orElseThrow().toString());
             }
             case BROKEN_RULE -> new Finding.Broken(conditionOf(log), log.reasons());
-            default -> new Finding.Reasons(log.reasons());
+            default -> new Finding.Reasons(declaredAt(log), log.reasons());
+        };
+    }
+
+    /** What the charter asks of the column in which a log's rows are at fault. */
+    private String declaredAt(FaultLog log) {
+        int place = charter.table(log.table()).indexOf(log.at());
+        if (place < 0) {
+            return "";
+        }
+        Column column = charter.table(log.table()).columns().get(place);
+        return switch (log.kind()) {
+            case TYPE_MISMATCH ->
+                column.type().sql()
+                        + column.format().map(format -> ", written " + format).orElse("")
+                        + (column.decimalComma() ? ", written with a decimal comma" : "");
+            case WRONG_LENGTH -> column.length().orElseThrow() + " characters";
+            case VALUE_NOT_ALLOWED -> "one of " + String.join(", ", column.values());
+            case PATTERN_NOT_MET -> "pattern " + column.pattern().orElseThrow();
+            default -> "";
         };
     }
 

@@ -1,6 +1,7 @@
 package taxiomet.check;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +27,8 @@ final class HintFinder {
     private final Map<Long, List<Integer>> byNeighbourhood = new HashMap<>();
     private final List<Optional<Hint>> found = new ArrayList<>();
     private final List<Integer> neighbours = new ArrayList<>();
+    /** Lengths of the keys asked about: only a parent's key of about such a length can be a neighbour. */
+    private final BitSet lengths = new BitSet();
 
     /**
      * Asks about a key.
@@ -44,8 +47,10 @@ final class HintFinder {
         found.add(Optional.empty());
         neighbours.add(0);
         bySkeleton.computeIfAbsent(skeleton(key), s -> new ArrayList<>()).add(place);
+        String joined = join(key);
+        lengths.set(Math.min(joined.length(), LONGEST_FOR_EDITS) + 1);
         forNeighbourhood(
-                join(key),
+                joined,
                 hash -> byNeighbourhood
                         .computeIfAbsent(hash, h -> new ArrayList<>())
                         .add(place));
@@ -81,12 +86,16 @@ final class HintFinder {
                 found.set(place, Optional.of(new Hint(kind, Optional.of(String.join(", ", parent)))));
             }
         }
-        forNeighbourhood(join(parent), hash -> {
-            List<Integer> near = byNeighbourhood.get(hash);
-            if (near != null) {
-                near.forEach(place -> lookAtNeighbour(place, parent));
-            }
-        });
+        String joined = join(parent);
+        int length = joined.length();
+        if (length <= LONGEST_FOR_EDITS && !lengths.get(length, length + 3).isEmpty()) {
+            forNeighbourhood(joined, hash -> {
+                List<Integer> near = byNeighbourhood.get(hash);
+                if (near != null) {
+                    near.forEach(place -> lookAtNeighbour(place, parent));
+                }
+            });
+        }
     }
 
     private void lookAtNeighbour(int place, List<String> parent) {

@@ -247,10 +247,13 @@ final class KeyEncoder {
 
     /** Simple case folding, code point by code point: to upper case, then to lower case. */
     static String fold(String text) {
-        return text.codePoints()
-                .map(c -> Character.toLowerCase(Character.toUpperCase(c)))
-                .collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append)
-                .toString();
+        StringBuilder folded = new StringBuilder(text.length());
+        for (int i = 0; i < text.length(); ) {
+            int point = text.codePointAt(i);
+            folded.appendCodePoint(Character.toLowerCase(Character.toUpperCase(point)));
+            i += Character.charCount(point);
+        }
+        return folded.toString();
     }
 
     private void appendLong(long value) {

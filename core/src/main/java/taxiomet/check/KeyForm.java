@@ -16,6 +16,17 @@ import taxiomet.charter.Table;
  * @param comparison for texts
  */
 record KeyForm(Family family, Comparison comparison) {
+    /** By hand, as {@link #hashCode} is: what a record makes at run time costs too much of a start. */
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof KeyForm form && family == form.family && comparison == form.comparison;
+    }
+
+    @Override
+    public int hashCode() {
+        return 31 * family.hashCode() + comparison.hashCode();
+    }
+
     static KeyForm of(Column column) {
         return new KeyForm(column.type().family(), column.type().isText() ? column.comparison() : Comparison.EXACT);
     }

@@ -88,7 +88,11 @@ final class Likeness {
 
     /** One text for all texts that differ in nothing but spelling. */
     static String skeleton(String text) {
-        String plain = fold(Normalizer.normalize(text, Normalizer.Form.NFKC));
+        String plain = fold(normalized(text));
+        if (plain.isEmpty() || plain.charAt(0) > '9') {
+            // Neither a number nor a date: the patterns need not be tried.
+            return plain;
+        }
         if (NUMBER.matcher(plain).matches()) {
             BigDecimal number = new BigDecimal(plain.startsWith("+") ? plain.substring(1) : plain);
             return number.stripTrailingZeros().toPlainString();
@@ -102,6 +106,16 @@ final class Likeness {
             return year.group(1) + "-" + year.group(2) + "-" + year.group(3);
         }
         return withoutZeros(plain);
+    }
+
+    /** The text in normal form KC, in which a text of ASCII characters always is. */
+    private static String normalized(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            if (text.charAt(i) >= 0x80) {
+                return Normalizer.normalize(text, Normalizer.Form.NFKC);
+            }
+        }
+        return text;
     }
 
     private static String twoDigits(String digits) {
@@ -130,11 +144,8 @@ final class Likeness {
         } else if (withoutZeros(one).equals(withoutZeros(other))) {
             return Optional.of(Hint.Kind.LEADING_ZEROS);
         }
-        String form = Normalizer.normalize(fold(one), Normalizer.Form.NFKC);
         return Optional.of(
-                form.equals(Normalizer.normalize(fold(other), Normalizer.Form.NFKC))
-                        ? Hint.Kind.UNICODE_FORM
-                        : Hint.Kind.OTHER_TYPE);
+                normalized(fold(one)).equals(normalized(fold(other))) ? Hint.Kind.UNICODE_FORM : Hint.Kind.OTHER_TYPE);
     }
 
     /**

@@ -33,8 +33,13 @@ public record Finding(
     /** What there is to say about a kind of finding beyond the count of its rows. */
     public sealed interface Details {}
 
-    /** Why rows were refused, the commonest reason first; with no reasons where the finding says it all. */
-    public record Reasons(List<Reason> reasons) implements Details {
+    /**
+     * Why rows were refused.
+     *
+     * @param declared what the charter asks for there, such as {@code one of N1, N2}; empty where the kind says it all
+     * @param reasons the commonest first; none where the finding says it all
+     */
+    public record Reasons(String declared, List<Reason> reasons) implements Details {
         public Reasons {
             reasons = List.copyOf(reasons);
         }

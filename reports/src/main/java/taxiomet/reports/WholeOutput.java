@@ -2,6 +2,8 @@ package taxiomet.reports;
 
 import java.io.IOException;
 import java.nio.file.AtomicMoveNotSupportedException;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -16,6 +18,8 @@ import java.nio.file.attribute.BasicFileAttributes;
  * the end. When the program is stopped before, what was written goes.
  */
 public final class WholeOutput implements AutoCloseable {
+    private static final String DRAFT = ".draft-";
+
     private final Path target;
     private final Path draft;
     private final Thread atExit;
@@ -24,11 +28,33 @@ public final class WholeOutput implements AutoCloseable {
     /** @param target where the output is to stand; its folder exists */
     public WholeOutput(Path target) {
         this.target = target.toAbsolutePath();
-        String name = "." + this.target.getFileName() + ".draft-"
-                + ProcessHandle.current().pid();
-        this.draft = this.target.resolveSibling(name);
+        removeLeftOvers();
+        this.draft = this.target.resolveSibling(
+                draftPrefix() + ProcessHandle.current().pid());
         this.atExit = new Thread(() -> removeQuietly(draft));
         Runtime.getRuntime().addShutdownHook(atExit);
+    }
+
+    private String draftPrefix() {
+        return "." + target.getFileName() + DRAFT;
+    }
+
+    /** Removes drafts of this output that a killed program left behind. */
+    private void removeLeftOvers() {
+        String prefix = draftPrefix();
+        try (DirectoryStream<Path> beside = Files.newDirectoryStream(
+                target.getParent(), file -> file.getFileName().toString().startsWith(prefix))) {
+            for (Path draft : beside) {
+                String process = draft.getFileName().toString().substring(prefix.length());
+                if (process.matches("[0-9]{1,18}")
+                        && ProcessHandle.of(Long.parseLong(process)).isEmpty()) {
+                    removeQuietly(draft);
+                }
+            }
+        } catch (IOException | DirectoryIteratorException e) {
+            // What cannot be looked at stays.
+            return;
+        }
     }
 
     /** Where to write for now. */

@@ -10,8 +10,8 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Table;
+import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.MapNode;
-import taxiomet.charters.yaml.Node.Scalar;
 
 /** Reads a charter: first every table by itself, then the links between them, then the rules. */
 public final class CharterReader {
@@ -93,18 +93,23 @@ public final class CharterReader {
     private Map<String, TableReader> tables(Fields charter, FilesReader files) {
         Map<String, TableReader> readers = new LinkedHashMap<>();
         charter.require("tables");
-        Map<Scalar, Node> named = charter.named("tables");
+        List<Entry> named = charter.named("tables");
         if (named.isEmpty()
                 && charter.find("tables").filter(MapNode.class::isInstance).isPresent()) {
             problems.form(charter.find("tables").get(), "`tables` names no table", "declare at least one");
         }
-        named.forEach((name, node) -> {
-            if (node instanceof MapNode map) {
-                readers.put(name.text(), new TableReader(problems, name, map, files));
+        for (Entry entry : named) {
+            String name = entry.key().text();
+            if (entry.value() instanceof MapNode map) {
+                readers.put(name, new TableReader(problems, entry.key(), map, files));
             } else {
-                problems.form(node, "table `" + name.text() + "` is a mapping, not " + node.words(), "");
+                problems.form(
+                        entry.value(),
+                        "table `" + name + "` is a mapping, not "
+                                + entry.value().words(),
+                        "");
             }
-        });
+        }
         return readers;
     }
 }

@@ -4,9 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.NearestWord;
@@ -179,15 +177,13 @@ final class Fields {
     }
 
     /** The entries of a mapping from names to something. */
-    Map<Scalar, Node> named(String key) {
-        Map<Scalar, Node> named = new LinkedHashMap<>();
+    List<Entry> named(String key) {
         Optional<Node> node = find(key);
         if (node.isPresent() && !(node.get() instanceof MapNode)) {
             wrongKind(key, node.get(), "a mapping from names");
-        } else if (node.isPresent()) {
-            ((MapNode) node.get()).entries().forEach(entry -> named.put(entry.key(), entry.value()));
+            return List.of();
         }
-        return named;
+        return node.map(map -> ((MapNode) map).entries()).orElse(List.of());
     }
 
     /** The texts of scalars. */

@@ -20,6 +20,7 @@ import taxiomet.charter.Table;
 import taxiomet.charter.Total;
 import taxiomet.charters.sql.ExpressionException;
 import taxiomet.charters.sql.ExpressionReader;
+import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.MapNode;
 import taxiomet.charters.yaml.Node.Scalar;
 
@@ -68,17 +69,19 @@ final class TableReader {
     /** The whole table. */
     Table withLinksAndRules(Map<String, Table> tables) {
         List<ForeignKey> links = new ArrayList<>();
-        fields.named("foreign_keys")
-                .forEach((link, node) ->
-                        new LinkReader(problems, tables, table, link).read(node).ifPresent(links::add));
         Set<String> linkNames = new LinkedHashSet<>();
-        fields.named("foreign_keys").keySet().forEach(link -> linkNames.add(link.text()));
+        for (Entry link : fields.named("foreign_keys")) {
+            linkNames.add(link.key().text());
+            new LinkReader(problems, tables, table, link.key())
+                    .read(link.value())
+                    .ifPresent(links::add);
+        }
         ExpressionReader[] reader = new ExpressionReader[1];
         List<Rule> rules = new ArrayList<>();
-        fields.named("rules").forEach((rule, node) -> {
+        for (Entry rule : fields.named("rules")) {
             reader[0] = reader(reader[0], linkNames);
-            rule(rule, node, reader[0]).ifPresent(rules::add);
-        });
+            rule(rule.key(), rule.value(), reader[0]).ifPresent(rules::add);
+        }
         List<Total> totals = new ArrayList<>();
         for (Scalar total : fields.texts("totals")) {
             reader[0] = reader(reader[0], linkNames);
@@ -108,7 +111,7 @@ final class TableReader {
     private List<Column> columns() {
         List<Column> columns = new ArrayList<>();
         fields.require("columns");
-        Map<Scalar, Node> named = fields.named("columns");
+        List<Entry> named = fields.named("columns");
         if (named.isEmpty()
                 && fields.find("columns").filter(MapNode.class::isInstance).isPresent()) {
             problems.form(
@@ -116,7 +119,7 @@ final class TableReader {
                     "table `" + name.text() + "` declares no column",
                     "declare at least one");
         }
-        named.forEach((column, node) -> columns.add(new ColumnReader(problems, column).read(node)));
+        named.forEach(column -> columns.add(new ColumnReader(problems, column.key()).read(column.value())));
         return columns;
     }
 
@@ -132,8 +135,9 @@ final class TableReader {
 
     private List<Key> uniqueKeys(List<String> names) {
         List<Key> keys = new ArrayList<>();
-        fields.named("unique").forEach((key, node) -> {
-            if (node instanceof MapNode map) {
+        for (Entry entry : fields.named("unique")) {
+            Scalar key = entry.key();
+            if (entry.value() instanceof MapNode map) {
                 Fields longForm = new Fields(
                         problems,
                         map,
@@ -146,10 +150,10 @@ final class TableReader {
                 keys.add(new Key(
                         key.text(), known(longForm.texts("columns"), names), false, nullsAreEqual, severity(longForm)));
             } else {
-                List<Scalar> columns = Fields.texts(problems, key.text(), node, false);
+                List<Scalar> columns = Fields.texts(problems, key.text(), entry.value(), false);
                 keys.add(new Key(key.text(), known(columns, names), false, false, Severity.ERROR));
             }
-        });
+        }
         return keys;
     }
 

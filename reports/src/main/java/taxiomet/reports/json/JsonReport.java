@@ -204,6 +204,9 @@ public final class JsonReport {
             json.writeStringField("condition", broken.condition());
             writeReasons(broken.reasons());
         } else if (details instanceof Finding.Reasons reasons) {
+            if (!reasons.declared().isEmpty()) {
+                json.writeStringField("declared", reasons.declared());
+            }
             writeReasons(reasons.reasons());
         }
     }

@@ -7,13 +7,27 @@ import java.util.List;
 final class Grid {
     private static final int GAP = 2;
     private static final int LEAST_WIDTH = 8;
-    private static final int LEAST_LAST_WIDTH = 24;
+    private static final int LEAST_KEPT_WIDTH = 36;
+    /** How narrow the last column may become, whose text goes on in the next line: at first, and when room is short. */
+    private static final int[] LEAST_LAST_WIDTHS = {24, 14, 14};
 
     private final List<Column> columns = new ArrayList<>();
     private final List<List<Cell>> rows = new ArrayList<>();
 
-    /** @param isNumber aligned to the right, and never made narrower */
-    record Column(String head, boolean isNumber) {}
+    /** How a column gives way where lines are too long. */
+    enum Kind {
+        /** Aligned to the right, and never made narrower. */
+        NUMBER,
+        TEXT,
+        /** Made narrower than most values are only when nothing else can be. */
+        KEPT
+    }
+
+    record Column(String head, Kind kind) {
+        boolean isNumber() {
+            return kind == Kind.NUMBER;
+        }
+    }
 
     record Cell(String text, Style style) {
         static Cell of(String text) {
@@ -21,8 +35,8 @@ final class Grid {
         }
     }
 
-    void addColumn(String head, boolean isNumber) {
-        columns.add(new Column(head, isNumber));
+    void addColumn(String head, Kind kind) {
+        columns.add(new Column(head, kind));
     }
 
     void addRow(List<Cell> cells) {
@@ -67,21 +81,38 @@ final class Grid {
             }
             total += widths[i];
         }
+        for (int round = 0; round < LEAST_LAST_WIDTHS.length; round++) {
+            total = narrowed(widths, total, room, round);
+        }
+        return widths;
+    }
+
+    /** Takes one character after the other from the widest column that can give one. */
+    private int narrowed(int[] widths, int from, int room, int round) {
+        int total = from;
         while (total > room) {
             int widest = -1;
             for (int i = 0; i < widths.length; i++) {
-                int least = i == widths.length - 1 ? LEAST_LAST_WIDTH : LEAST_WIDTH;
-                if (!columns.get(i).isNumber() && widths[i] > least && (widest < 0 || widths[i] > widths[widest])) {
+                if (widths[i] > leastWidth(i, round) && (widest < 0 || widths[i] > widths[widest])) {
                     widest = i;
                 }
             }
             if (widest < 0) {
-                break;
+                return total;
             }
             widths[widest]--;
             total--;
         }
-        return widths;
+        return total;
+    }
+
+    private int leastWidth(int column, int round) {
+        boolean isLastRound = round == LEAST_LAST_WIDTHS.length - 1;
+        return switch (columns.get(column).kind()) {
+            case NUMBER -> Integer.MAX_VALUE;
+            case KEPT -> isLastRound ? LEAST_WIDTH : LEAST_KEPT_WIDTH;
+            case TEXT -> column == columns.size() - 1 ? LEAST_LAST_WIDTHS[round] : LEAST_WIDTH;
+        };
     }
 
     private String line(List<Cell> cells, int[] widths, int indent, boolean hasColor) {

@@ -24,6 +24,7 @@ import taxiomet.reports.text.Grid.Cell;
 public final class TextReport {
     private static final int VALUES_SHOWN = 3;
     private static final int INDENT = 4;
+    private static final int LONGEST_DECLARED = 200;
 
     private final CheckResult result;
     private final int width;
@@ -87,10 +88,10 @@ public final class TextReport {
 
     private void writeTables() {
         Grid grid = new Grid();
-        grid.addColumn("table", false);
-        grid.addColumn("rows", true);
-        grid.addColumn("at fault", true);
-        grid.addColumn("findings", false);
+        grid.addColumn("table", Grid.Kind.TEXT);
+        grid.addColumn("rows", Grid.Kind.NUMBER);
+        grid.addColumn("at fault", Grid.Kind.NUMBER);
+        grid.addColumn("findings", Grid.Kind.TEXT);
         for (TableResult table : result.tables()) {
             grid.addRow(List.of(
                     Cell.of(CellText.escaped(table.name())),
@@ -152,12 +153,16 @@ public final class TextReport {
         } else if (details instanceof Finding.Broken broken) {
             sentences.add(CellText.escaped(broken.condition()));
             ruleSentence(finding).ifPresent(sentences::add);
-        } else if (details instanceof Finding.Reasons reasons
-                && reasons.reasons().size() > 1) {
-            sentences.add(reasons.reasons().stream()
-                    .limit(VALUES_SHOWN)
-                    .map(TextReport::counted)
-                    .collect(Collectors.joining("; ")));
+        } else if (details instanceof Finding.Reasons reasons) {
+            if (!reasons.declared().isEmpty()) {
+                sentences.add("declared: " + CellText.escaped(CellText.cut(reasons.declared(), LONGEST_DECLARED)));
+            }
+            if (reasons.reasons().size() > 1) {
+                sentences.add(reasons.reasons().stream()
+                        .limit(VALUES_SHOWN)
+                        .map(TextReport::counted)
+                        .collect(Collectors.joining("; ")));
+            }
         }
         return sentences;
     }
@@ -225,15 +230,16 @@ public final class TextReport {
         List<String> shown = isMalformed ? List.of() : fields.shown();
         Grid grid = new Grid();
         if (hasParts) {
-            grid.addColumn("file", false);
+            grid.addColumn("file", Grid.Kind.TEXT);
         }
-        grid.addColumn("row", true);
-        grid.addColumn("line", true);
+        grid.addColumn("row", Grid.Kind.NUMBER);
+        grid.addColumn("line", Grid.Kind.NUMBER);
         if (isGrouped) {
-            grid.addColumn("group", true);
+            grid.addColumn("group", Grid.Kind.NUMBER);
         }
-        shown.forEach(column -> grid.addColumn(CellText.escaped(column), false));
-        grid.addColumn("", false);
+        shown.forEach(column -> grid.addColumn(
+                CellText.escaped(column), finding.columns().contains(column) ? Grid.Kind.KEPT : Grid.Kind.TEXT));
+        grid.addColumn("", Grid.Kind.TEXT);
         for (Evidence row : finding.examples()) {
             List<Cell> cells = new ArrayList<>();
             if (hasParts) {

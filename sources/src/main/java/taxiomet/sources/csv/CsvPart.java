@@ -377,7 +377,7 @@ final class CsvPart {
 
     private void requireUnchanged() {
         try {
-            if (!FileStamp.of(file).equals(stamp)) {
+            if (!FileStamp.of(file).isSameAs(stamp)) {
                 throw changed();
             }
         } catch (IOException e) {

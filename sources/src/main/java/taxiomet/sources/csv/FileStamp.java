@@ -19,4 +19,8 @@ record FileStamp(long size, long modifiedNanos, int firstBytes) {
         long modified = Files.getLastModifiedTime(file).to(TimeUnit.NANOSECONDS);
         return new FileStamp(Files.size(file), modified, Arrays.hashCode(first));
     }
+
+    boolean isSameAs(FileStamp other) {
+        return size == other.size && modifiedNanos == other.modifiedNanos && firstBytes == other.firstBytes;
+    }
 }
