@@ -5,7 +5,6 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
-import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
 import taxiomet.charters.yaml.CharterReader;
@@ -22,7 +21,7 @@ public final class Charters {
      *
      * @throws CharterException with all problems when the file cannot be read or its charter cannot be used
      */
-    public static Charter read(Path file) throws CharterException {
+    public static ReadCharter read(Path file) throws CharterException {
         byte[] bytes;
         try {
             if (Files.isDirectory(file)) {

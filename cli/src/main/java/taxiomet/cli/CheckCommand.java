@@ -6,7 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -15,14 +15,16 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
-import taxiomet.charter.NearestWord;
+import taxiomet.charter.Problem;
+import taxiomet.charter.Review;
 import taxiomet.charter.Severity;
-import taxiomet.charter.Table;
 import taxiomet.charters.Charters;
+import taxiomet.charters.ReadCharter;
 import taxiomet.check.CheckOptions;
 import taxiomet.check.CheckRun;
 import taxiomet.finding.CheckResult;
 import taxiomet.reports.OutputException;
+import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.json.JsonReport;
 import taxiomet.reports.text.TextReport;
 import taxiomet.sources.RowSources;
@@ -46,19 +48,6 @@ final class CheckCommand implements Callable<Integer> {
     private static final int MOST_EXAMPLES = 100_000;
     /** With all evidence to be written, parents are looked for on behalf of so many different missing values. */
     private static final int HINTED_IN_EVIDENCE = 10_000;
-
-    /** What is grave enough for an exit status of 1. */
-    enum FailOn {
-        ERROR,
-        WARNING,
-        NEVER;
-
-        /** The word as users type it. */
-        @Override
-        public String toString() {
-            return name().toLowerCase(Locale.ROOT);
-        }
-    }
 
     /** How the rows of findings are put into folders. */
     enum SplitBy {
@@ -143,9 +132,12 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() throws CharterException, IOException {
         requireSense();
-        ResultOutputs outputs = new ResultOutputs(reports, evidence, splitBy == SplitBy.OWNER, force);
-        outputs.requireFree();
-        Charter charter = Charters.read(charterFile);
+        ReportFiles reportFiles = new ReportFiles(reports, List.of(".json", ".csv"), force);
+        reportFiles.requireFree();
+        Optional<EvidenceOutput> evidenceOutput = Optional.ofNullable(evidence)
+                .map(folder -> new EvidenceOutput(folder, splitBy == SplitBy.OWNER, force));
+        evidenceOutput.ifPresent(EvidenceOutput::requireFree);
+        Charter charter = read();
         CheckOptions options = new CheckOptions(
                 tables(charter), examples, evidence == null && reports.isEmpty() ? examples : HINTED_IN_EVIDENCE);
         boolean showsProgress = terminal.isWatched() && !quiet;
@@ -158,9 +150,12 @@ final class CheckCommand implements Callable<Integer> {
                         MemoryBudget.ofThisProcess(),
                         showsProgress ? progress : Progress.NONE)) {
             CheckResult result = run.result();
-            outputs.write(result);
+            reportFiles.write((ending, file) -> write(result, ending, file));
+            evidenceOutput.ifPresent(output -> output.write(result));
             print(result);
-            return status(result);
+            return failOn.isMetBy(result.findings().stream().map(finding -> finding.severity()))
+                    ? ExitStatus.FINDINGS
+                    : ExitStatus.SOUND;
         }
     }
 
@@ -174,18 +169,31 @@ final class CheckCommand implements Callable<Integer> {
         }
     }
 
+    /** The charter, with nothing in it that would make the answer worthless. */
+    private Charter read() throws CharterException {
+        ReadCharter read = Charters.read(charterFile);
+        List<Problem> errors = Review.of(read.charter(), Optional.empty()).stream()
+                .filter(judgement -> judgement.severity() == Severity.ERROR)
+                .map(judgement -> read.places().of(judgement.path()).problem(judgement.problem(), judgement.remedy()))
+                .toList();
+        if (!errors.isEmpty()) {
+            throw new CharterException(errors);
+        }
+        return read.charter();
+    }
+
     /** The tables that --only names. */
     private Set<String> tables(Charter charter) {
-        List<String> names = charter.tables().stream().map(Table::name).toList();
-        for (String name : only) {
-            if (!names.contains(name)) {
-                String near = NearestWord.of(name, names)
-                        .map(nearest -> "did you mean `" + nearest + "`?")
-                        .orElse("there are " + String.join(", ", names));
-                throw new UsageException("the charter has no table `" + name + "`; " + near);
-            }
-        }
+        only.forEach(name -> TableNames.require(charter, name));
         return new LinkedHashSet<>(only);
+    }
+
+    private static void write(CheckResult result, String ending, Path file) {
+        if (ending.equals(".json")) {
+            JsonReport.write(result, List.of(), file);
+        } else {
+            CsvReport.write(result, file);
+        }
     }
 
     private static Path temporaryFolder() throws IOException {
@@ -208,13 +216,5 @@ final class CheckCommand implements Callable<Integer> {
         } else {
             TextReport.write(result, terminal.width(), hasColor, terminal.out()::println);
         }
-    }
-
-    private int status(CheckResult result) {
-        Severity worst = failOn == FailOn.WARNING ? Severity.WARNING : Severity.ERROR;
-        boolean fails = failOn != FailOn.NEVER
-                && result.findings().stream()
-                        .anyMatch(finding -> finding.severity().isAtLeast(worst));
-        return fails ? ExitStatus.FINDINGS : ExitStatus.SOUND;
     }
 }

@@ -6,6 +6,9 @@ import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import picocli.CommandLine;
 import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.ParameterException;
@@ -16,6 +19,8 @@ import taxiomet.spill.SpillException;
 
 /** Where the program starts. */
 public final class Main {
+    private static final Pattern CHOICES = Pattern.compile("expected one of \\[(.*?)] \\(case-insensitive\\)");
+
     private final Terminal terminal;
 
     private Main(Terminal terminal) {
@@ -73,8 +78,10 @@ public final class Main {
         CommandLine commands = new CommandLine(new RootCommand());
         switch (name) {
             case "check" -> commands.addSubcommand(new CheckCommand(terminal));
+            case "vet" -> commands.addSubcommand(new VetCommand(terminal));
             case "demo" -> commands.addSubcommand(new DemoCommand(terminal));
             default -> {
+                commands.addSubcommand(new VetCommand(terminal));
                 commands.addSubcommand(new CheckCommand(terminal));
                 commands.addSubcommand(new MeaningCommand(terminal));
                 commands.addSubcommand(new DemoCommand(terminal));
@@ -86,11 +93,17 @@ public final class Main {
     }
 
     private int wrongUsage(ParameterException e, String[] arguments) {
-        terminal.complain(e.getMessage());
+        terminal.complain(inUsersWords(e.getMessage()));
         CommandLine command = e.getCommandLine();
         CommandLine.UnmatchedArgumentException.printSuggestions(e, command.getErr());
         terminal.err().println("See `" + command.getCommandSpec().qualifiedName() + " --help`.");
         return ExitStatus.WRONG_USAGE;
+    }
+
+    /** The words that an option knows, as users type them. */
+    private static String inUsersWords(String message) {
+        Matcher choices = CHOICES.matcher(message);
+        return choices.replaceFirst(found -> "expected one of " + found.group(1).toLowerCase(Locale.ROOT));
     }
 
     private int failed(Throwable e, String[] arguments) {

@@ -24,7 +24,18 @@ public record Charter(String name, List<Table> tables, Behaviour behavesAs) {
     }
 
     public Optional<Table> find(String table) {
-        return tables.stream().filter(t -> t.name().equals(table)).findFirst();
+        int place = indexOf(table);
+        return place < 0 ? Optional.empty() : Optional.of(tables.get(place));
+    }
+
+    /** The place of a table in {@link #tables()}, 0 for the first; -1 when there is none of that name. */
+    public int indexOf(String table) {
+        for (int i = 0; i < tables.size(); i++) {
+            if (tables.get(i).name().equals(table)) {
+                return i;
+            }
+        }
+        return -1;
     }
 
     /** The table of a name that is known to exist, such as the parent of a link. */

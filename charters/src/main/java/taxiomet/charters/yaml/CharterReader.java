@@ -10,6 +10,7 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Table;
+import taxiomet.charters.ReadCharter;
 import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.MapNode;
 
@@ -31,22 +32,23 @@ public final class CharterReader {
      * @param file where it stands: the paths in it start from there, and JSON is told from YAML by its name
      * @throws CharterException with all problems
      */
-    public static Charter read(Path file, byte[] document) throws CharterException {
+    public static ReadCharter read(Path file, byte[] document) throws CharterException {
         Problems problems = new Problems(file.toString());
         boolean isJson = file.toString().toLowerCase(Locale.ROOT).endsWith(".json");
         Node root = NodeReader.read(document, isJson, problems);
         Path folder = file.toAbsolutePath().getParent();
-        Charter charter = null;
+        ReadCharter read = null;
         if (root instanceof MapNode map) {
-            charter = new CharterReader(problems, folder)
+            Charter charter = new CharterReader(problems, folder)
                     .charter(map, file.getFileName().toString());
+            read = new ReadCharter(charter, new NodePlaces(file.toString(), map));
         } else if (root != null) {
             problems.form(root, "a charter is a mapping, not " + root.words(), "begin it with `charter: 1`");
         }
         if (!problems.isEmpty()) {
             throw problems.asException();
         }
-        return charter;
+        return read;
     }
 
     private Charter charter(MapNode map, String fileName) {

@@ -239,7 +239,8 @@ class CharterProblemsTest {
                 title: NO
                 tables:
                   on: {rows: 010, columns: {12:30: text, y: {type: text, values: [NO, on, 010, 1.50]}}}
-                """.getBytes(StandardCharsets.UTF_8));
+                """.getBytes(StandardCharsets.UTF_8))
+                .charter();
         assertThat(charter.name()).isEqualTo("NO");
         assertThat(charter.tables().get(0).name()).isEqualTo("on");
         assertThat(charter.tables().get(0).rows().path()).isEqualTo("010");

@@ -1,12 +1,9 @@
 package taxiomet.reports.json;
 
-import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonGenerator;
-import com.fasterxml.jackson.core.StreamWriteFeature;
-import com.fasterxml.jackson.core.util.DefaultIndenter;
-import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import taxiomet.charter.Severity;
@@ -26,9 +23,6 @@ public final class JsonReport {
     /** The version of the format; it grows when a reader of the former one could go wrong. */
     public static final int VERSION = 1;
 
-    private static final JsonFactory FACTORY =
-            JsonFactory.builder().disable(StreamWriteFeature.AUTO_CLOSE_TARGET).build();
-
     private final JsonGenerator json;
     private final CheckResult result;
     private final List<String> evidenceFiles;
@@ -45,15 +39,12 @@ public final class JsonReport {
      * @param evidenceFiles for each finding the name of the file with all of its rows; empty when there are none
      */
     public static void write(CheckResult result, List<String> evidenceFiles, OutputStream out) throws IOException {
-        DefaultIndenter indenter = new DefaultIndenter("  ", "\n");
-        DefaultPrettyPrinter printer = new DefaultPrettyPrinter();
-        printer.indentArraysWith(indenter);
-        printer.indentObjectsWith(indenter);
-        try (JsonGenerator generator = FACTORY.createGenerator(out)) {
-            generator.setPrettyPrinter(printer);
-            new JsonReport(generator, result, evidenceFiles).write();
-            generator.writeRaw('\n');
-        }
+        JsonOutput.write(out, json -> new JsonReport(json, result, evidenceFiles).write());
+    }
+
+    /** @throws taxiomet.reports.OutputException when the file cannot be written */
+    public static void write(CheckResult result, List<String> evidenceFiles, Path file) {
+        JsonOutput.write(file, json -> new JsonReport(json, result, evidenceFiles).write());
     }
 
     private void write() throws IOException {
@@ -93,21 +84,13 @@ public final class JsonReport {
         json.writeEndObject();
     }
 
-    private void writeTexts(String name, List<String> texts) throws IOException {
-        json.writeArrayFieldStart(name);
-        for (String text : texts) {
-            json.writeString(text);
-        }
-        json.writeEndArray();
-    }
-
     private void writeTable(TableResult table) throws IOException {
         json.writeStartObject();
         json.writeStringField("table", table.name());
-        writeTexts("files", table.files());
-        writeTexts("columns", table.columns());
-        writeTexts("key", table.key());
-        writeTexts("label", table.label());
+        JsonOutput.writeTexts(json, "files", table.files());
+        JsonOutput.writeTexts(json, "columns", table.columns());
+        JsonOutput.writeTexts(json, "key", table.key());
+        JsonOutput.writeTexts(json, "label", table.label());
         json.writeNumberField("rows", table.rows());
         json.writeNumberField("malformed_rows", table.malformedRows());
         json.writeNumberField("faulty_rows", table.faultyRows());
@@ -127,9 +110,9 @@ public final class JsonReport {
         json.writeStartObject();
         json.writeStringField("link", link.name());
         json.writeStringField("child", link.child());
-        writeTexts("columns", link.columns());
+        JsonOutput.writeTexts(json, "columns", link.columns());
         json.writeStringField("parent", link.parent());
-        writeTexts("parent_columns", link.parentColumns());
+        JsonOutput.writeTexts(json, "parent_columns", link.parentColumns());
         json.writeStringField("match", link.match());
         json.writeBooleanField("enforced", link.isEnforced());
         json.writeNumberField("rows", link.rows());
@@ -159,7 +142,7 @@ public final class JsonReport {
         json.writeStringField("severity", finding.severity().word());
         json.writeStringField("table", finding.table());
         json.writeStringField("at", finding.at());
-        writeTexts("columns", finding.columns());
+        JsonOutput.writeTexts(json, "columns", finding.columns());
         json.writeNumberField("rows", finding.rows());
         writeDetails(finding);
         json.writeArrayFieldStart("examples");

@@ -35,6 +35,15 @@ final class Grid {
         }
     }
 
+    /** A grid of texts whose columns speak for themselves. */
+    static Grid withoutHeads(int columns) {
+        Grid grid = new Grid();
+        for (int i = 0; i < columns; i++) {
+            grid.addColumn("", Kind.TEXT);
+        }
+        return grid;
+    }
+
     void addColumn(String head, Kind kind) {
         columns.add(new Column(head, kind));
     }
@@ -53,7 +62,9 @@ final class Grid {
         List<Cell> heads = columns.stream()
                 .map(column -> new Cell(column.head(), Style.FAINT))
                 .toList();
-        lines.add(line(heads, widths, indent, hasColor));
+        if (heads.stream().anyMatch(head -> !head.text().isEmpty())) {
+            lines.add(line(heads, widths, indent, hasColor));
+        }
         int last = columns.size() - 1;
         for (List<Cell> row : rows) {
             Cell whole = row.get(last);

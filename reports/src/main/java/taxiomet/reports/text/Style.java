@@ -1,5 +1,7 @@
 package taxiomet.reports.text;
 
+import taxiomet.charter.Severity;
+
 /** How a piece of text looks on a terminal with colours. */
 enum Style {
     PLAIN(""),
@@ -16,6 +18,14 @@ enum Style {
 
     Style(String code) {
         this.code = code;
+    }
+
+    static Style of(Severity severity) {
+        return switch (severity) {
+            case ERROR -> ERROR;
+            case WARNING -> WARNING;
+            case NOTE -> NOTE;
+        };
     }
 
     String apply(String text, boolean hasColor) {

@@ -71,18 +71,18 @@ public final class TextReport {
                 + style.apply(answer, hasColor));
         String findings = result.findings().isEmpty()
                 ? "no findings"
-                : counted(result.findings().size(), "finding") + " (" + bySeverity() + ")";
+                : Counted.of(result.findings().size(), "finding") + " (" + bySeverity() + ")";
         String rows = result.faultyRows() == 0
-                ? counted(result.rows(), "row") + ", none at fault"
-                : grouped(result.faultyRows()) + " of " + counted(result.rows(), "row") + " at fault";
-        Paragraph.lines(findings + " in " + counted(result.tables().size(), "table") + "; " + rows, 0, width)
+                ? Counted.of(result.rows(), "row") + ", none at fault"
+                : Counted.grouped(result.faultyRows()) + " of " + Counted.of(result.rows(), "row") + " at fault";
+        Paragraph.lines(findings + " in " + Counted.of(result.tables().size(), "table") + "; " + rows, 0, width)
                 .forEach(out);
     }
 
     private String bySeverity() {
         return Stream.of(Severity.values())
                 .filter(severity -> result.count(severity) > 0)
-                .map(severity -> counted(result.count(severity), severity.word()))
+                .map(severity -> Counted.of(result.count(severity), severity.word()))
                 .collect(Collectors.joining(", "));
     }
 
@@ -95,8 +95,8 @@ public final class TextReport {
         for (TableResult table : result.tables()) {
             grid.addRow(List.of(
                     Cell.of(CellText.escaped(table.name())),
-                    Cell.of(grouped(table.rows())),
-                    Cell.of(table.faultyRows() == 0 ? "" : grouped(table.faultyRows())),
+                    Cell.of(Counted.grouped(table.rows())),
+                    Cell.of(table.faultyRows() == 0 ? "" : Counted.grouped(table.faultyRows())),
                     findingsOf(table)));
         }
         grid.lines(0, width, hasColor).forEach(out);
@@ -111,25 +111,17 @@ public final class TextReport {
             return new Cell("sound", Style.GOOD);
         }
         String text = kinds.entrySet().stream()
-                .map(kind -> kind.getKey().words() + " " + grouped(kind.getValue()))
+                .map(kind -> kind.getKey().words() + " " + Counted.grouped(kind.getValue()))
                 .collect(Collectors.joining(", "));
         return Cell.of(text);
-    }
-
-    private static Style styleOf(Severity severity) {
-        return switch (severity) {
-            case ERROR -> Style.ERROR;
-            case WARNING -> Style.WARNING;
-            case NOTE -> Style.NOTE;
-        };
     }
 
     private void writeFinding(Finding finding) {
         String place =
                 finding.kind() == FindingKind.MALFORMED_ROW ? finding.table() : finding.table() + "." + finding.at();
         String kind = finding.kind().words() + " at " + CellText.escaped(place);
-        out.accept(styleOf(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
-                + Style.STRONG.apply(kind, hasColor) + ": " + counted(finding.rows(), "row"));
+        out.accept(Style.of(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
+                + Style.STRONG.apply(kind, hasColor) + ": " + Counted.of(finding.rows(), "row"));
         for (String sentence : sentences(finding)) {
             Paragraph.lines(sentence, INDENT, width).forEach(out);
         }
@@ -144,9 +136,9 @@ public final class TextReport {
             sentences.add(linkSentence(finding, missing));
             sentences.add(missingSentence(finding, missing));
         } else if (details instanceof Finding.Duplicates duplicates) {
-            sentences.add("(" + String.join(", ", finding.columns()) + "): " + counted(duplicates.groups(), "value")
+            sentences.add("(" + String.join(", ", finding.columns()) + "): " + Counted.of(duplicates.groups(), "value")
                     + (duplicates.groups() == 1 ? " stands" : " stand") + " more than once, "
-                    + counted(duplicates.excess(), "row") + " beyond the first");
+                    + Counted.of(duplicates.excess(), "row") + " beyond the first");
         } else if (details instanceof Finding.Children children) {
             sentences.add("each row should have " + children.range() + " children in " + children.child() + " (link "
                     + children.link() + ")");
@@ -168,7 +160,7 @@ public final class TextReport {
     }
 
     private static String counted(Reason reason) {
-        return grouped(reason.rows()) + " with " + reason.words();
+        return Counted.grouped(reason.rows()) + " with " + reason.words();
     }
 
     private Optional<String> ruleSentence(Finding finding) {
@@ -177,8 +169,8 @@ public final class TextReport {
                         rule.table().equals(finding.table()) && rule.name().equals(finding.at()))
                 .filter(rule -> rule.notJudged() > 0)
                 .findFirst()
-                .map((RuleResult rule) -> counted(rule.notJudged(), "row") + (rule.notJudged() == 1 ? " was" : " were")
-                        + " not judged: a value is not of its type");
+                .map((RuleResult rule) -> Counted.of(rule.notJudged(), "row")
+                        + (rule.notJudged() == 1 ? " was" : " were") + " not judged: a value is not of its type");
     }
 
     private String linkSentence(Finding finding, Finding.Missing missing) {
@@ -188,29 +180,30 @@ public final class TextReport {
                 .orElseThrow();
         List<String> asides = new ArrayList<>();
         if (link.nulls() > 0) {
-            asides.add(grouped(link.nulls()) + " null");
+            asides.add(Counted.grouped(link.nulls()) + " null");
         }
         if (link.halfNulls() > 0) {
-            asides.add(grouped(link.halfNulls()) + " half-null");
+            asides.add(Counted.grouped(link.halfNulls()) + " half-null");
         }
         if (link.illTyped() > 0) {
-            asides.add(grouped(link.illTyped()) + " ill-typed");
+            asides.add(Counted.grouped(link.illTyped()) + " ill-typed");
         }
         return "(" + String.join(", ", link.columns()) + ") points at " + link.parent() + " ("
-                + String.join(", ", link.parentColumns()) + "): " + grouped(link.orphans()) + " of "
-                + grouped(link.judged()) + " judged " + (link.judged() == 1 ? "row has" : "rows have") + " no parent"
+                + String.join(", ", link.parentColumns()) + "): " + Counted.grouped(link.orphans()) + " of "
+                + Counted.grouped(link.judged()) + " judged " + (link.judged() == 1 ? "row has" : "rows have")
+                + " no parent"
                 + (asides.isEmpty() ? "" : "; " + String.join(", ", asides));
     }
 
     private static String missingSentence(Finding finding, Finding.Missing missing) {
         String values = missing.commonest().stream()
                 .limit(VALUES_SHOWN)
-                .map(value -> shown(value) + (value.rows() == 1 ? "" : " (" + counted(value.rows(), "row") + ")"))
+                .map(value -> shown(value) + (value.rows() == 1 ? "" : " (" + Counted.of(value.rows(), "row") + ")"))
                 .collect(Collectors.joining(", "));
         if (missing.distinct() == 1) {
             return finding.rows() == 1 ? "missing: " + values : "one value explains them all: " + values;
         }
-        String all = counted(missing.distinct(), "value") + " missing";
+        String all = Counted.of(missing.distinct(), "value") + " missing";
         return all + (missing.distinct() > VALUES_SHOWN ? ", the commonest " : ": ") + values;
     }
 
@@ -245,10 +238,10 @@ public final class TextReport {
             if (hasParts) {
                 cells.add(Cell.of(CellText.escaped(row.part())));
             }
-            cells.add(Cell.of(grouped(row.row())));
-            cells.add(Cell.of(grouped(row.line())));
+            cells.add(Cell.of(Counted.grouped(row.row())));
+            cells.add(Cell.of(Counted.grouped(row.line())));
             if (isGrouped) {
-                cells.add(Cell.of(grouped(row.group())));
+                cells.add(Cell.of(Counted.grouped(row.group())));
             }
             for (String column : shown) {
                 boolean isAtFault = finding.columns().contains(column);
@@ -262,7 +255,7 @@ public final class TextReport {
         grid.lines(INDENT, width, hasColor).forEach(out);
         long more = finding.rows() - finding.examples().size();
         if (more > 0) {
-            out.accept(" ".repeat(INDENT) + Style.FAINT.apply("and " + counted(more, "more row"), hasColor));
+            out.accept(" ".repeat(INDENT) + Style.FAINT.apply("and " + Counted.of(more, "more row"), hasColor));
         }
     }
 
@@ -279,7 +272,7 @@ public final class TextReport {
         for (TableResult table : result.tables()) {
             table.remarks().forEach(remark -> remarks.add(table.name() + ": " + remark.text()));
             if (table.emptyLines() > 0) {
-                remarks.add(table.name() + ": " + counted(table.emptyLines(), "empty line") + " passed over");
+                remarks.add(table.name() + ": " + Counted.of(table.emptyLines(), "empty line") + " passed over");
             }
         }
         if (!remarks.isEmpty()) {
@@ -287,18 +280,5 @@ public final class TextReport {
             remarks.forEach(remark -> Paragraph.lines(CellText.escaped(remark), 0, width)
                     .forEach(line -> out.accept(Style.FAINT.apply(line, hasColor))));
         }
-    }
-
-    private static String counted(long count, String what) {
-        return grouped(count) + " " + what + (count == 1 ? "" : "s");
-    }
-
-    /** A count with a comma between thousands. */
-    private static String grouped(long number) {
-        StringBuilder digits = new StringBuilder(Long.toString(number));
-        for (int i = digits.length() - 3; i > 0; i -= 3) {
-            digits.insert(i, ',');
-        }
-        return digits.toString();
     }
 }

@@ -1,0 +1,120 @@
+package taxiomet.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import taxiomet.charter.CharterException;
+import taxiomet.charter.Server;
+import taxiomet.charter.VetResult;
+import taxiomet.charters.Charters;
+import taxiomet.charters.ReadCharter;
+import taxiomet.reports.json.VetJson;
+import taxiomet.reports.text.VetText;
+
+/** Judges the declarations alone. */
+@Command(
+        name = "vet",
+        header = "Judge the declarations of a charter; no row is read.",
+        description = {
+            "",
+            "Tells what is wrong or doubtful in the charter itself, what each link means in a sentence, which tables are"
+                    + " joined many to many, and in which order tables can be loaded."
+        },
+        parameterListHeading = "%nArguments:%n",
+        optionListHeading = "%nOptions:%n",
+        exitCodeListHeading = "%nExit status:%n",
+        exitCodeList = {
+            "0:nothing as bad as --fail-on says",
+            "1:there are findings",
+            "2:wrong usage, or a charter that cannot be used",
+            "3:results that cannot be written"
+        })
+final class VetCommand implements Callable<Integer> {
+    private final Terminal terminal;
+
+    @Parameters(
+            arity = "0..1",
+            paramLabel = "CHARTER",
+            description = "The charter to judge. Default: ${DEFAULT-VALUE}",
+            defaultValue = "charter.yaml")
+    private Path charterFile;
+
+    @Option(
+            names = "--around",
+            paramLabel = "TABLE",
+            description = "Show what depends on this table, near and far, and what it depends on.")
+    private String around;
+
+    @Option(
+            names = "--for",
+            paramLabel = "SERVER",
+            description = "Say too what this database server would not take: ${COMPLETION-CANDIDATES}.")
+    private Server server;
+
+    @Option(
+            names = "--report",
+            paramLabel = "FILE",
+            description = "Write the result to a file as its ending says: .json. Can be repeated.")
+    private List<Path> reports = List.of();
+
+    @Option(names = "--json", description = "Print the result as JSON.")
+    private boolean json;
+
+    @Option(
+            names = "--fail-on",
+            paramLabel = "WEIGHT",
+            description = "End with status 1 for findings of this weight or worse: error, warning or never."
+                    + " Default: error",
+            defaultValue = "error")
+    private FailOn failOn;
+
+    @Option(names = "--force", description = "Replace reports that exist already.")
+    private boolean force;
+
+    @Option(names = "--quiet", description = "Print the answer alone.")
+    private boolean quiet;
+
+    @Mixin
+    private CommonOptions common;
+
+    VetCommand(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    @Override
+    public Integer call() throws CharterException, IOException {
+        ReportFiles outputs = new ReportFiles(reports, List.of(".json"), force);
+        outputs.requireFree();
+        ReadCharter read = Charters.read(charterFile);
+        if (around != null) {
+            TableNames.require(read.charter(), around);
+        }
+        VetResult result = VetResult.of(read.charter(), Optional.ofNullable(server), Optional.ofNullable(around));
+        VetJson asJson = new VetJson(result, path -> read.places().of(path).toString());
+        outputs.write((ending, file) -> asJson.write(file));
+        if (json) {
+            asJson.write(terminal.out());
+        } else {
+            VetText text = new VetText(
+                    result,
+                    path -> read.places().of(path).toString(),
+                    terminal.width(),
+                    terminal.hasColor(common.color()),
+                    terminal.out()::println);
+            if (quiet) {
+                text.writeAnswer();
+            } else {
+                text.write();
+            }
+        }
+        return failOn.isMetBy(result.judgements().stream().map(judgement -> judgement.severity()))
+                ? ExitStatus.FINDINGS
+                : ExitStatus.SOUND;
+    }
+}

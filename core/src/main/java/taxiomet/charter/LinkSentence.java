@@ -1,0 +1,79 @@
+package taxiomet.charter;
+
+import java.util.Locale;
+import taxiomet.charter.ForeignKey.Action;
+import taxiomet.charter.ForeignKey.Match;
+
+/** What a link means, in a sentence for a person. */
+final class LinkSentence {
+    private final ForeignKey link;
+    private final Table child;
+    private final String one;
+    private final String parent;
+
+    private LinkSentence(Charter charter, ForeignKey link) {
+        this.link = link;
+        this.child = charter.table(link.child());
+        this.one = link.child();
+        this.parent = link.parent().equals(link.child()) ? "other " + link.parent() : link.parent();
+    }
+
+    static String of(Charter charter, ForeignKey link) {
+        LinkSentence sentence = new LinkSentence(charter, link);
+        return sentence.upwards() + "; " + sentence.downwards() + "; " + sentence.onDelete() + sentence.onUpdate()
+                + (link.isEnforced() ? "" : "; none of it is enforced");
+    }
+
+    private String upwards() {
+        boolean isRequired = link.match() == Match.SIMPLE
+                ? link.columns().stream().allMatch(child::isRequired)
+                : link.columns().stream().anyMatch(child::isRequired);
+        String by = "by " + String.join(", ", link.columns());
+        return "each " + one + " points at " + (isRequired ? "exactly one " : "one ") + parent
+                + (isRequired ? "" : " or none") + " (" + by + ")";
+    }
+
+    private String downwards() {
+        boolean isKey = child.keys().stream().anyMatch(key -> link.columns().containsAll(key.columns()));
+        IntRange range = link.children().orElse(new IntRange(0, isKey ? 1 : IntRange.NO_LIMIT));
+        String count;
+        long last = range.most() == IntRange.NO_LIMIT ? range.least() : range.most();
+        String rows = one + (last == 1 ? " row" : " rows");
+        if (range.most() == IntRange.NO_LIMIT) {
+            count = range.least() == 0 ? "any number of" : "at least " + range.least();
+        } else if (range.least() == range.most()) {
+            count = "exactly " + range.least();
+        } else {
+            count = range.least() == 0 ? "at most " + range.most() : "from " + range.least() + " to " + range.most();
+        }
+        return article(link.parent()) + " has " + count + " " + rows;
+    }
+
+    private static String article(String noun) {
+        return ("aeiou".indexOf(noun.toLowerCase(Locale.ROOT).charAt(0)) >= 0 ? "an " : "a ") + noun;
+    }
+
+    private String onDelete() {
+        String deleting = "deleting " + article(link.parent()) + " ";
+        String them = " them";
+        return switch (link.onDelete().name()) {
+            case NO_ACTION, RESTRICT -> deleting + "that has some is refused";
+            case CASCADE -> deleting + "deletes" + them;
+            case SET_NULL -> deleting + "leaves them without one" + listed(link.onDelete());
+            case SET_DEFAULT -> deleting + "gives them the default" + listed(link.onDelete());
+        };
+    }
+
+    private static String listed(Action action) {
+        return action.columns().isEmpty() ? "" : " (" + String.join(", ", action.columns()) + ")";
+    }
+
+    private String onUpdate() {
+        return switch (link.onUpdate().name()) {
+            case NO_ACTION, RESTRICT -> "";
+            case CASCADE -> "; they follow when " + article(link.parent()) + " changes its key";
+            case SET_NULL -> "; they lose it when it changes its key";
+            case SET_DEFAULT -> "; they get the default when it changes its key";
+        };
+    }
+}

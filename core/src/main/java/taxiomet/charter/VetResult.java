@@ -1,0 +1,96 @@
+package taxiomet.charter;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import taxiomet.charter.LinkGraph.ManyToMany;
+
+/**
+ * What the declarations of a charter come to by themselves.
+ *
+ * @param charter what the charter is called
+ * @param tables how many tables it declares
+ * @param judgements the worst first
+ * @param links what each link means, in the order declared
+ * @param pairs tables joined many to many
+ * @param loadOrder steps, each of which needs only those before it; to delete, they are taken from the last to the first
+ * @param around what depends on one table and what it depends on; empty when no table was asked about
+ */
+public record VetResult(
+        String charter,
+        int tables,
+        List<Judgement> judgements,
+        List<LinkMeaning> links,
+        List<ManyToMany> pairs,
+        List<List<String>> loadOrder,
+        Optional<Around> around) {
+    public VetResult {
+        judgements = List.copyOf(judgements);
+        links = List.copyOf(links);
+        pairs = List.copyOf(pairs);
+        loadOrder = List.copyOf(loadOrder);
+    }
+
+    /** A link and its meaning in a sentence. */
+    public record LinkMeaning(String child, String link, String parent, String sentence) {}
+
+    /** A table at a distance, in links. */
+    public record Neighbour(String table, int distance) {}
+
+    /**
+     * One table's place among the others.
+     *
+     * @param dependants tables whose rows need rows of this one, the nearest first
+     * @param supports tables whose rows this one needs, the nearest first
+     * @param deletable tables that a delete here can reach over cascades
+     */
+    public record Around(
+            String table, List<Neighbour> dependants, List<Neighbour> supports, List<Neighbour> deletable) {
+        public Around {
+            dependants = List.copyOf(dependants);
+            supports = List.copyOf(supports);
+            deletable = List.copyOf(deletable);
+        }
+    }
+
+    /**
+     * Vets a charter.
+     *
+     * @param server that is to take the rules; empty for none
+     * @param around a table of the charter to look at more closely
+     */
+    public static VetResult of(Charter charter, Optional<Server> server, Optional<String> around) {
+        LinkGraph graph = new LinkGraph(charter);
+        return new VetResult(
+                charter.name(),
+                charter.tables().size(),
+                Review.of(charter, server),
+                charter.links().stream()
+                        .map(link -> new LinkMeaning(
+                                link.child(), link.name(), link.parent(), LinkSentence.of(charter, link)))
+                        .toList(),
+                graph.manyToMany(),
+                graph.loadOrder(),
+                around.map(table -> new Around(
+                        table,
+                        neighbours(graph.dependants(table)),
+                        neighbours(graph.supports(table)),
+                        neighbours(graph.cascade(table)))));
+    }
+
+    private static List<Neighbour> neighbours(Map<String, Integer> distances) {
+        List<Neighbour> neighbours = new ArrayList<>();
+        distances.forEach((table, distance) -> neighbours.add(new Neighbour(table, distance)));
+        return neighbours;
+    }
+
+    public long count(Severity severity) {
+        return judgements.stream().filter(j -> j.severity() == severity).count();
+    }
+
+    /** Whether there is neither an error nor a warning. */
+    public boolean isClean() {
+        return judgements.stream().allMatch(j -> j.severity() == Severity.NOTE);
+    }
+}

@@ -1,0 +1,118 @@
+package taxiomet.reports.json;
+
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Path;
+import java.util.List;
+import taxiomet.charter.Judgement;
+import taxiomet.charter.LinkGraph.ManyToMany;
+import taxiomet.charter.Severity;
+import taxiomet.charter.VetResult;
+import taxiomet.charter.VetResult.LinkMeaning;
+import taxiomet.charter.VetResult.Neighbour;
+
+/** The result of vet as JSON. */
+public final class VetJson {
+    /** The version of the format; it grows when a reader of the former one could go wrong. */
+    public static final int VERSION = 1;
+
+    private final VetResult result;
+    private final PlaceNames places;
+
+    /** Where declarations stand. */
+    public interface PlaceNames {
+        /** The place of a declaration, written as file, line and column with colons between them. */
+        String of(List<String> path);
+    }
+
+    public VetJson(VetResult result, PlaceNames places) {
+        this.result = result;
+        this.places = places;
+    }
+
+    /** Writes the result; the stream stays open. */
+    public void write(OutputStream out) throws IOException {
+        JsonOutput.write(out, this::write);
+    }
+
+    /** @throws taxiomet.reports.OutputException when the file cannot be written */
+    public void write(Path file) {
+        JsonOutput.write(file, this::write);
+    }
+
+    private void write(JsonGenerator json) throws IOException {
+        json.writeStartObject();
+        json.writeNumberField("taxiomet_vet", VERSION);
+        json.writeStringField("charter", result.charter());
+        json.writeBooleanField("clean", result.isClean());
+        json.writeObjectFieldStart("counts");
+        json.writeNumberField("errors", result.count(Severity.ERROR));
+        json.writeNumberField("warnings", result.count(Severity.WARNING));
+        json.writeNumberField("notes", result.count(Severity.NOTE));
+        json.writeNumberField("tables", result.tables());
+        json.writeNumberField("links", result.links().size());
+        json.writeEndObject();
+        json.writeArrayFieldStart("findings");
+        for (Judgement judgement : result.judgements()) {
+            json.writeStartObject();
+            json.writeStringField("severity", judgement.severity().word());
+            json.writeStringField("place", places.of(judgement.path()));
+            JsonOutput.writeTexts(json, "path", judgement.path());
+            json.writeStringField("problem", judgement.problem());
+            json.writeStringField("remedy", judgement.remedy());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeArrayFieldStart("links");
+        for (LinkMeaning link : result.links()) {
+            json.writeStartObject();
+            json.writeStringField("link", link.link());
+            json.writeStringField("child", link.child());
+            json.writeStringField("parent", link.parent());
+            json.writeStringField("meaning", link.sentence());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeArrayFieldStart("many_to_many");
+        for (ManyToMany pair : result.pairs()) {
+            json.writeStartObject();
+            json.writeStringField("one", pair.one());
+            json.writeStringField("other", pair.other());
+            json.writeStringField("through", pair.through());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeArrayFieldStart("load_order");
+        for (List<String> step : result.loadOrder()) {
+            json.writeStartArray();
+            for (String table : step) {
+                json.writeString(table);
+            }
+            json.writeEndArray();
+        }
+        json.writeEndArray();
+        if (result.around().isPresent()) {
+            VetResult.Around around = result.around().get();
+            json.writeObjectFieldStart("around");
+            json.writeStringField("table", around.table());
+            writeNeighbours(json, "dependants", around.dependants());
+            writeNeighbours(json, "supports", around.supports());
+            writeNeighbours(json, "deletable", around.deletable());
+            json.writeEndObject();
+        }
+        json.writeEndObject();
+    }
+
+    private static void writeNeighbours(JsonGenerator json, String name, List<Neighbour> neighbours)
+            throws IOException {
+        json.writeArrayFieldStart(name);
+        for (Neighbour neighbour : neighbours) {
+            json.writeStartObject();
+            json.writeStringField("table", neighbour.table());
+            json.writeNumberField("distance", neighbour.distance());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+}

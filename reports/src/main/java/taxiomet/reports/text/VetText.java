@@ -1,0 +1,142 @@
+package taxiomet.reports.text;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import taxiomet.charter.Judgement;
+import taxiomet.charter.LinkGraph.ManyToMany;
+import taxiomet.charter.Severity;
+import taxiomet.charter.VetResult;
+import taxiomet.charter.VetResult.LinkMeaning;
+import taxiomet.charter.VetResult.Neighbour;
+
+/** The result of vet for a person: the answer, what there is to say, then what the links mean and how the tables hang together. */
+public final class VetText {
+    private static final int INDENT = 4;
+
+    private final VetResult result;
+    private final Function<List<String>, String> places;
+    private final int width;
+    private final boolean hasColor;
+    private final Consumer<String> out;
+
+    /**
+     * @param places gives the place of a declaration as file, line and column
+     * @param width of a line, in columns of a terminal
+     * @param out takes one line at a time, without its end
+     */
+    public VetText(
+            VetResult result,
+            Function<List<String>, String> places,
+            int width,
+            boolean hasColor,
+            Consumer<String> out) {
+        this.result = result;
+        this.places = places;
+        this.width = width;
+        this.hasColor = hasColor;
+        this.out = out;
+    }
+
+    /** The answer alone. */
+    public void writeAnswer() {
+        boolean hasErrors = result.count(Severity.ERROR) > 0;
+        Style style = hasErrors ? Style.ERROR : result.isClean() ? Style.GOOD : Style.WARNING;
+        String answer = hasErrors ? "not usable as it is" : result.isClean() ? "clean" : "doubtful";
+        out.accept(Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
+                + style.apply(answer, hasColor));
+        String counts = Stream.of(Severity.values())
+                .filter(severity -> result.count(severity) > 0)
+                .map(severity -> Counted.of(result.count(severity), severity.word()))
+                .collect(Collectors.joining(", "));
+        sentence(
+                Counted.of(result.tables(), "table") + ", "
+                        + Counted.of(result.links().size(), "link")
+                        + (counts.isEmpty() ? "; nothing to remark" : "; " + counts),
+                0);
+    }
+
+    public void write() {
+        writeAnswer();
+        result.judgements().forEach(this::writeJudgement);
+        result.around().ifPresent(this::writeAround);
+        writeLinks();
+        writePairs();
+        writeOrder();
+    }
+
+    private void sentence(String text, int indent) {
+        Paragraph.lines(CellText.escaped(text), indent, width).forEach(out);
+    }
+
+    private void writeJudgement(Judgement judgement) {
+        out.accept("");
+        out.accept(Style.of(judgement.severity()).apply(judgement.severity().word(), hasColor) + "  "
+                + Style.STRONG.apply(CellText.escaped(places.apply(judgement.path())), hasColor));
+        sentence(judgement.problem(), INDENT);
+        if (!judgement.remedy().isEmpty()) {
+            sentence("way out: " + judgement.remedy(), INDENT);
+        }
+    }
+
+    private void heading(String text) {
+        out.accept("");
+        out.accept(Style.STRONG.apply(text, hasColor));
+    }
+
+    private void writeAround(VetResult.Around around) {
+        heading("Around " + CellText.escaped(around.table()) + " (and how many links away)");
+        Grid grid = Grid.withoutHeads(2);
+        grid.addRow(List.of(cell("is needed by"), cell(listed(around.dependants()))));
+        grid.addRow(List.of(cell("needs"), cell(listed(around.supports()))));
+        grid.addRow(List.of(cell("a delete reaches"), cell(listed(around.deletable()))));
+        grid.lines(INDENT, width, hasColor).forEach(out);
+    }
+
+    private static Grid.Cell cell(String text) {
+        return Grid.Cell.of(CellText.escaped(text));
+    }
+
+    private static String listed(List<Neighbour> neighbours) {
+        return neighbours.isEmpty()
+                ? "no table"
+                : neighbours.stream()
+                        .map(neighbour -> neighbour.table() + " " + neighbour.distance())
+                        .collect(Collectors.joining(", "));
+    }
+
+    private void writeLinks() {
+        if (result.links().isEmpty()) {
+            return;
+        }
+        heading("What the links mean");
+        for (LinkMeaning link : result.links()) {
+            out.accept(" ".repeat(INDENT)
+                    + Style.NOTE.apply(CellText.escaped(link.child() + "." + link.link()), hasColor));
+            sentence(link.sentence(), 2 * INDENT);
+        }
+    }
+
+    private void writePairs() {
+        if (result.pairs().isEmpty()) {
+            return;
+        }
+        heading("Many to many");
+        for (ManyToMany pair : result.pairs()) {
+            sentence(pair.one() + " and " + pair.other() + ", through " + pair.through(), INDENT);
+        }
+    }
+
+    private void writeOrder() {
+        heading("Order to load; to delete, from the last step to the first");
+        Grid grid = Grid.withoutHeads(2);
+        List<List<String>> steps = new ArrayList<>(result.loadOrder());
+        for (int i = 0; i < steps.size(); i++) {
+            grid.addRow(List.of(cell(Integer.toString(i + 1)), cell(String.join(", ", steps.get(i)))));
+        }
+        grid.lines(INDENT, width, hasColor).forEach(out);
+    }
+}
