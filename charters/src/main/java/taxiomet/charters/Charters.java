@@ -1,12 +1,16 @@
 package taxiomet.charters;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
+import taxiomet.charters.ddl.SchemaReader;
 import taxiomet.charters.yaml.CharterReader;
 
 /** The way from a file to a charter. */
@@ -16,13 +20,28 @@ public final class Charters {
 
     private Charters() {}
 
+    /** Whether a file is a SQL schema by its name. */
+    public static boolean isSchema(Path file) {
+        return file.toString().toLowerCase(Locale.ROOT).endsWith(".sql");
+    }
+
     /**
-     * Reads a charter in YAML, or in JSON where the file's name ends in {@code .json}.
+     * Reads a charter in YAML, in JSON where the file's name ends in {@code .json}, or a SQL schema where it ends in {@code
+     * .sql}.
      *
+     * @param rows for a schema the folder with the rows of its tables; empty for the schema's own
      * @throws CharterException with all problems when the file cannot be read or its charter cannot be used
      */
-    public static ReadCharter read(Path file) throws CharterException {
-        byte[] bytes;
+    public static ReadCharter read(Path file, Optional<Path> rows) throws CharterException {
+        byte[] bytes = bytes(file);
+        if (!isSchema(file)) {
+            return CharterReader.read(file, bytes);
+        }
+        Path folder = rows.orElseGet(() -> file.toAbsolutePath().getParent());
+        return SchemaReader.read(file, new String(bytes, StandardCharsets.UTF_8), folder);
+    }
+
+    private static byte[] bytes(Path file) throws CharterException {
         try {
             if (Files.isDirectory(file)) {
                 throw unusable(
@@ -34,14 +53,13 @@ public final class Charters {
             if (Files.size(file) > MAX_BYTES) {
                 throw unusable(file, "the file is larger than any charter (2 MB)", "name the charter, not the data");
             }
-            bytes = Files.readAllBytes(file);
+            return Files.readAllBytes(file);
         } catch (NoSuchFileException e) {
             throw unusable(
                     file, "there is no such file", "name the charter, or go to the folder that holds charter.yaml");
         } catch (IOException e) {
             throw unusable(file, "the file cannot be read (" + e.getMessage() + ")", "");
         }
-        return CharterReader.read(file, bytes);
     }
 
     private static CharterException unusable(Path file, String problem, String remedy) {

@@ -1,6 +1,16 @@
 package taxiomet.charters;
 
+import java.util.List;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Problem;
 
-/** A charter, and where its declarations stand. */
-public record ReadCharter(Charter charter, Places places) {}
+/**
+ * A charter, and where its declarations stand.
+ *
+ * @param remarks what is to be said about the file though it can be used, such as statements that were passed over
+ */
+public record ReadCharter(Charter charter, Places places, List<Problem> remarks) {
+    public ReadCharter {
+        remarks = List.copyOf(remarks);
+    }
+}

@@ -18,7 +18,6 @@ import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Review;
 import taxiomet.charter.Severity;
-import taxiomet.charters.Charters;
 import taxiomet.charters.ReadCharter;
 import taxiomet.check.CheckOptions;
 import taxiomet.check.CheckRun;
@@ -114,6 +113,9 @@ final class CheckCommand implements Callable<Integer> {
     private boolean quiet;
 
     @Mixin
+    private CharterOptions source;
+
+    @Mixin
     private CommonOptions common;
 
     /** What --split-by can be. */
@@ -171,13 +173,18 @@ final class CheckCommand implements Callable<Integer> {
 
     /** The charter, with nothing in it that would make the answer worthless. */
     private Charter read() throws CharterException {
-        ReadCharter read = Charters.read(charterFile);
+        ReadCharter read = source.read(charterFile);
         List<Problem> errors = Review.of(read.charter(), Optional.empty()).stream()
                 .filter(judgement -> judgement.severity() == Severity.ERROR)
                 .map(judgement -> read.places().of(judgement.path()).problem(judgement.problem(), judgement.remedy()))
                 .toList();
         if (!errors.isEmpty()) {
             throw new CharterException(errors);
+        }
+        if (!read.remarks().isEmpty() && !quiet) {
+            terminal.err()
+                    .println("Not all of " + charterFile + " could be taken over; `taxiomet vet " + charterFile
+                            + "` tells what was left out.");
         }
         return read.charter();
     }

@@ -12,7 +12,6 @@ import picocli.CommandLine.Parameters;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Server;
 import taxiomet.charter.VetResult;
-import taxiomet.charters.Charters;
 import taxiomet.charters.ReadCharter;
 import taxiomet.reports.json.VetJson;
 import taxiomet.reports.text.VetText;
@@ -81,6 +80,9 @@ final class VetCommand implements Callable<Integer> {
     private boolean quiet;
 
     @Mixin
+    private CharterOptions source;
+
+    @Mixin
     private CommonOptions common;
 
     VetCommand(Terminal terminal) {
@@ -91,11 +93,12 @@ final class VetCommand implements Callable<Integer> {
     public Integer call() throws CharterException, IOException {
         ReportFiles outputs = new ReportFiles(reports, List.of(".json"), force);
         outputs.requireFree();
-        ReadCharter read = Charters.read(charterFile);
+        ReadCharter read = source.read(charterFile);
         if (around != null) {
             TableNames.require(read.charter(), around);
         }
-        VetResult result = VetResult.of(read.charter(), Optional.ofNullable(server), Optional.ofNullable(around));
+        VetResult result =
+                VetResult.of(read.charter(), read.remarks(), Optional.ofNullable(server), Optional.ofNullable(around));
         VetJson asJson = new VetJson(result, path -> read.places().of(path).toString());
         outputs.write((ending, file) -> asJson.write(file));
         if (json) {

@@ -12,6 +12,7 @@ import taxiomet.charter.LinkGraph.ManyToMany;
  * @param charter what the charter is called
  * @param tables how many tables it declares
  * @param judgements the worst first
+ * @param remarks notes about the file that the charter was read from, such as statements that were passed over
  * @param links what each link means, in the order declared
  * @param pairs tables joined many to many
  * @param loadOrder steps, each of which needs only those before it; to delete, they are taken from the last to the first
@@ -21,12 +22,14 @@ public record VetResult(
         String charter,
         int tables,
         List<Judgement> judgements,
+        List<Problem> remarks,
         List<LinkMeaning> links,
         List<ManyToMany> pairs,
         List<List<String>> loadOrder,
         Optional<Around> around) {
     public VetResult {
         judgements = List.copyOf(judgements);
+        remarks = List.copyOf(remarks);
         links = List.copyOf(links);
         pairs = List.copyOf(pairs);
         loadOrder = List.copyOf(loadOrder);
@@ -57,15 +60,18 @@ public record VetResult(
     /**
      * Vets a charter.
      *
+     * @param remarks about the file that the charter was read from
      * @param server that is to take the rules; empty for none
      * @param around a table of the charter to look at more closely
      */
-    public static VetResult of(Charter charter, Optional<Server> server, Optional<String> around) {
+    public static VetResult of(
+            Charter charter, List<Problem> remarks, Optional<Server> server, Optional<String> around) {
         LinkGraph graph = new LinkGraph(charter);
         return new VetResult(
                 charter.name(),
                 charter.tables().size(),
                 Review.of(charter, server),
+                remarks,
                 charter.links().stream()
                         .map(link -> new LinkMeaning(
                                 link.child(), link.name(), link.parent(), LinkSentence.of(charter, link)))
@@ -86,7 +92,8 @@ public record VetResult(
     }
 
     public long count(Severity severity) {
-        return judgements.stream().filter(j -> j.severity() == severity).count();
+        long count = judgements.stream().filter(j -> j.severity() == severity).count();
+        return severity == Severity.NOTE ? count + remarks.size() : count;
     }
 
     /** Whether there is neither an error nor a warning. */

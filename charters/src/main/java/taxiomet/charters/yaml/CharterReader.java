@@ -9,6 +9,7 @@ import java.util.Map;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.Problem;
 import taxiomet.charter.Table;
 import taxiomet.charters.ReadCharter;
 import taxiomet.charters.yaml.Node.Entry;
@@ -41,7 +42,7 @@ public final class CharterReader {
         if (root instanceof MapNode map) {
             Charter charter = new CharterReader(problems, folder)
                     .charter(map, file.getFileName().toString());
-            read = new ReadCharter(charter, new NodePlaces(file.toString(), map));
+            read = new ReadCharter(charter, new NodePlaces(file.toString(), map), List.of());
         } else if (root != null) {
             problems.form(root, "a charter is a mapping, not " + root.words(), "begin it with `charter: 1`");
         }
@@ -49,6 +50,27 @@ public final class CharterReader {
             throw problems.asException();
         }
         return read;
+    }
+
+    /**
+     * Makes a charter of a document that was made of another file. Rules in it that cannot be evaluated are left out and said.
+     *
+     * @param folder where the paths in it start
+     * @param remarks what is to be said about the file beside that
+     * @throws CharterException with all problems
+     */
+    public static ReadCharter read(Path file, DraftNode document, Path folder, List<Problem> remarks)
+            throws CharterException {
+        Problems problems = Problems.lenient(file.toString());
+        MapNode root = (MapNode) document.node();
+        Charter charter = new CharterReader(problems, folder)
+                .charter(root, file.getFileName().toString());
+        if (!problems.isEmpty()) {
+            throw problems.asException();
+        }
+        List<Problem> all = new ArrayList<>(problems.leftOut());
+        all.addAll(remarks);
+        return new ReadCharter(charter, new NodePlaces(file.toString(), root), all);
     }
 
     private Charter charter(MapNode map, String fileName) {

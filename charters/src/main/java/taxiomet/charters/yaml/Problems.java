@@ -17,8 +17,34 @@ final class Problems {
     private final String file;
     private final List<Problem> all = new ArrayList<>();
 
+    private final List<Problem> leftOut = new ArrayList<>();
+    private final boolean isLenient;
+
     Problems(String file) {
+        this(file, false);
+    }
+
+    private Problems(String file, boolean isLenient) {
         this.file = file;
+        this.isLenient = isLenient;
+    }
+
+    /** For files that were not written for this program: rules that cannot be evaluated are left out, and said. */
+    static Problems lenient(String file) {
+        return new Problems(file, true);
+    }
+
+    boolean isLenient() {
+        return isLenient;
+    }
+
+    /** Notes that something is left out, since it cannot be evaluated. */
+    void leaveOut(Node at, String reason) {
+        leftOut.add(new Problem(file, at.line(), at.column(), Kind.MEANING, reason + ": it is left out", ""));
+    }
+
+    List<Problem> leftOut() {
+        return leftOut;
     }
 
     void form(Node at, String problem, String remedy) {

@@ -210,7 +210,9 @@ final class TableReader {
         try {
             return Optional.of(reading.read());
         } catch (ExpressionException e) {
-            if (e.isNotYet()) {
+            if (problems.isLenient()) {
+                problems.leaveOut(at, what + ": " + e.getMessage());
+            } else if (e.isNotYet()) {
                 problems.notYet(at, what + ": " + e.getMessage());
             } else if (e.unknownWord() != null) {
                 problems.unknown(at, Kind.MEANING, what + ": " + e.getMessage(), e.unknownWord(), e.knownWords());

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.List;
 import taxiomet.charter.Judgement;
 import taxiomet.charter.LinkGraph.ManyToMany;
+import taxiomet.charter.Problem;
 import taxiomet.charter.Severity;
 import taxiomet.charter.VetResult;
 import taxiomet.charter.VetResult.LinkMeaning;
@@ -55,13 +56,16 @@ public final class VetJson {
         json.writeEndObject();
         json.writeArrayFieldStart("findings");
         for (Judgement judgement : result.judgements()) {
-            json.writeStartObject();
-            json.writeStringField("severity", judgement.severity().word());
-            json.writeStringField("place", places.of(judgement.path()));
-            JsonOutput.writeTexts(json, "path", judgement.path());
-            json.writeStringField("problem", judgement.problem());
-            json.writeStringField("remedy", judgement.remedy());
-            json.writeEndObject();
+            writeFinding(
+                    json,
+                    judgement.severity(),
+                    places.of(judgement.path()),
+                    judgement.path(),
+                    judgement.problem(),
+                    judgement.remedy());
+        }
+        for (Problem remark : result.remarks()) {
+            writeFinding(json, Severity.NOTE, remark.place(), List.of(), remark.problem(), remark.remedy());
         }
         json.writeEndArray();
         json.writeArrayFieldStart("links");
@@ -101,6 +105,18 @@ public final class VetJson {
             writeNeighbours(json, "deletable", around.deletable());
             json.writeEndObject();
         }
+        json.writeEndObject();
+    }
+
+    private static void writeFinding(
+            JsonGenerator json, Severity severity, String place, List<String> path, String problem, String remedy)
+            throws IOException {
+        json.writeStartObject();
+        json.writeStringField("severity", severity.word());
+        json.writeStringField("place", place);
+        JsonOutput.writeTexts(json, "path", path);
+        json.writeStringField("problem", problem);
+        json.writeStringField("remedy", remedy);
         json.writeEndObject();
     }
 

@@ -6,7 +6,6 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import taxiomet.charter.Judgement;
 import taxiomet.charter.LinkGraph.ManyToMany;
 import taxiomet.charter.Severity;
 import taxiomet.charter.VetResult;
@@ -61,7 +60,8 @@ public final class VetText {
 
     public void write() {
         writeAnswer();
-        result.judgements().forEach(this::writeJudgement);
+        result.judgements().forEach(j -> writeFinding(j.severity(), places.apply(j.path()), j.problem(), j.remedy()));
+        result.remarks().forEach(r -> writeFinding(Severity.NOTE, r.place(), r.problem(), r.remedy()));
         result.around().ifPresent(this::writeAround);
         writeLinks();
         writePairs();
@@ -72,13 +72,13 @@ public final class VetText {
         Paragraph.lines(CellText.escaped(text), indent, width).forEach(out);
     }
 
-    private void writeJudgement(Judgement judgement) {
+    private void writeFinding(Severity severity, String place, String problem, String remedy) {
         out.accept("");
-        out.accept(Style.of(judgement.severity()).apply(judgement.severity().word(), hasColor) + "  "
-                + Style.STRONG.apply(CellText.escaped(places.apply(judgement.path())), hasColor));
-        sentence(judgement.problem(), INDENT);
-        if (!judgement.remedy().isEmpty()) {
-            sentence("way out: " + judgement.remedy(), INDENT);
+        out.accept(Style.of(severity).apply(severity.word(), hasColor) + "  "
+                + Style.STRONG.apply(CellText.escaped(place), hasColor));
+        sentence(problem, INDENT);
+        if (!remedy.isEmpty()) {
+            sentence("way out: " + remedy, INDENT);
         }
     }
 

@@ -1,0 +1,31 @@
+package taxiomet.cli;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import picocli.CommandLine.Option;
+import taxiomet.charter.CharterException;
+import taxiomet.charters.Charters;
+import taxiomet.charters.ReadCharter;
+
+/** What commands ask about where a charter comes from. */
+final class CharterOptions {
+    @Option(
+            names = "--rows",
+            paramLabel = "DIR",
+            description = "With a SQL schema (.sql) as the charter: the folder that holds TABLE.csv for each table."
+                    + " Default: the schema's own folder")
+    private Path rows;
+
+    /** Reads the charter, or the schema that stands for one. */
+    ReadCharter read(Path file) throws CharterException {
+        if (rows != null && !Charters.isSchema(file)) {
+            throw new UsageException(
+                    "--rows goes with a SQL schema (.sql); a charter names the rows of each table itself");
+        }
+        if (rows != null && !Files.isDirectory(rows)) {
+            throw new UsageException("--rows " + rows + ": there is no such folder");
+        }
+        return Charters.read(file, Optional.ofNullable(rows));
+    }
+}
