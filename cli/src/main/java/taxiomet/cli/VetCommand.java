@@ -3,6 +3,7 @@ package taxiomet.cli;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -62,6 +63,12 @@ final class VetCommand implements Callable<Integer> {
             description = "Write the result to a file as its ending says: .json. Can be repeated.")
     private List<Path> reports = List.of();
 
+    @Option(
+            names = "--write-charter",
+            paramLabel = "FILE",
+            description = "Write the same rules as a charter: for those that come from a SQL schema.")
+    private Path writeCharter;
+
     @Option(names = "--json", description = "Print the result as JSON.")
     private boolean json;
 
@@ -73,7 +80,7 @@ final class VetCommand implements Callable<Integer> {
             defaultValue = "error")
     private FailOn failOn;
 
-    @Option(names = "--force", description = "Replace reports that exist already.")
+    @Option(names = "--force", description = "Replace files that exist already.")
     private boolean force;
 
     @Option(names = "--quiet", description = "Print the answer alone.")
@@ -93,6 +100,9 @@ final class VetCommand implements Callable<Integer> {
     public Integer call() throws CharterException, IOException {
         ReportFiles outputs = new ReportFiles(reports, List.of(".json"), force);
         outputs.requireFree();
+        Optional<CharterOutput> charterOutput =
+                Optional.ofNullable(writeCharter).map(file -> new CharterOutput(file, force));
+        charterOutput.ifPresent(CharterOutput::requireFree);
         ReadCharter read = source.read(charterFile);
         if (around != null) {
             TableNames.require(read.charter(), around);
@@ -101,6 +111,7 @@ final class VetCommand implements Callable<Integer> {
                 VetResult.of(read.charter(), read.remarks(), Optional.ofNullable(server), Optional.ofNullable(around));
         VetJson asJson = new VetJson(result, path -> read.places().of(path).toString());
         outputs.write((ending, file) -> asJson.write(file));
+        charterOutput.ifPresent(output -> output.write(read.charter(), Map.of()));
         if (json) {
             asJson.write(terminal.out());
         } else {

@@ -24,7 +24,7 @@ public final class SchemaReader {
     private static final List<String> ENDINGS = List.of(".csv", ".csv.gz", ".csv.zst");
     private static final Set<String> ORACLE_WORDS = Set.of("varchar2", "nvarchar2", "number", "binary_double");
     private static final Set<String> SQLSERVER_WORDS =
-            Set.of("nvarchar", "datetime2", "uniqueidentifier", "identity", "nonclustered", "clustered");
+            Set.of("datetime2", "uniqueidentifier", "nonclustered", "clustered");
 
     private final String file;
     private final Path rows;

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.NearestWord;
@@ -110,7 +111,13 @@ final class Fields {
 
     static Optional<Boolean> truth(Scalar value) {
         return switch (value.kind()) {
-            case TRUTH -> Optional.of(value.text().equalsIgnoreCase("true"));
+            // What a reader of YAML takes for a truth value may be written yes, no, on or off too.
+            case TRUTH ->
+                switch (value.text().toLowerCase(Locale.ROOT)) {
+                    case "true", "yes" -> Optional.of(true);
+                    case "false", "no" -> Optional.of(false);
+                    default -> Optional.empty();
+                };
             case TEXT ->
                 switch (value.text()) {
                     case "yes", "true" -> Optional.of(true);

@@ -211,7 +211,8 @@ final class TableReader {
             return Optional.of(reading.read());
         } catch (ExpressionException e) {
             if (problems.isLenient()) {
-                problems.leaveOut(at, what + ": " + e.getMessage());
+                String word = e.unknownWord() == null ? "" : " `" + e.unknownWord() + "`";
+                problems.leaveOut(at, what + ": " + e.getMessage() + word);
             } else if (e.isNotYet()) {
                 problems.notYet(at, what + ": " + e.getMessage());
             } else if (e.unknownWord() != null) {

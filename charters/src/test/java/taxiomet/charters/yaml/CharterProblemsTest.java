@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
+import org.assertj.core.api.InstanceOfAssertFactories;
 import org.junit.jupiter.api.Test;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
@@ -246,5 +247,27 @@ class CharterProblemsTest {
         assertThat(charter.tables().get(0).rows().path()).isEqualTo("010");
         assertThat(charter.tables().get(0).columns().get(0).name()).isEqualTo("12:30");
         assertThat(charter.tables().get(0).columns().get(1).values()).containsExactly("NO", "on", "010", "1.50");
+    }
+
+    @Test
+    void yes_and_no_are_truth_values_wherever_one_is_asked_for() throws CharterException {
+        for (String yes : List.of("yes", "true", "Yes", "TRUE", "\"yes\"")) {
+            assertThat(isRequired(yes)).as(yes).isTrue();
+        }
+        for (String no : List.of("no", "false", "NO", "False")) {
+            assertThat(isRequired(no)).as(no).isFalse();
+        }
+        assertThat(problemsOf("charter: 1\ntables: {t: {rows: t.csv, columns: {a: {type: text, not_null: on}}}}"))
+                .singleElement(InstanceOfAssertFactories.STRING)
+                .contains("`not_null` is yes or no, not `on`");
+    }
+
+    private static boolean isRequired(String truth) throws CharterException {
+        String charter = "charter: 1\ntables: {t: {rows: t.csv, columns: {a: {type: text, not_null: " + truth + "}}}}";
+        return CharterReader.read(Path.of("charter.yaml"), charter.getBytes(StandardCharsets.UTF_8))
+                .charter()
+                .table("t")
+                .column("a")
+                .isRequired();
     }
 }

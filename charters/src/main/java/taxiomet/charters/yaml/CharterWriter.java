@@ -1,0 +1,296 @@
+package taxiomet.charters.yaml;
+
+import com.fasterxml.jackson.core.io.JsonStringEncoder;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Column;
+import taxiomet.charter.Column.Generated;
+import taxiomet.charter.ColumnType;
+import taxiomet.charter.Comparison;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.ForeignKey.Action;
+import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.charter.ForeignKey.Deferrable;
+import taxiomet.charter.ForeignKey.Match;
+import taxiomet.charter.Key;
+import taxiomet.charter.Owner;
+import taxiomet.charter.RowsFile;
+import taxiomet.charter.Rule;
+import taxiomet.charter.Severity;
+import taxiomet.charter.Table;
+import taxiomet.charter.Total;
+
+/** Writes a charter as the YAML that {@link CharterReader} reads, in short forms where they say it all. */
+public final class CharterWriter {
+    /** Texts that YAML could take for nothing else. */
+    private static final Pattern PLAIN = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_ ./@-]*(?:\\([0-9]+\\))?");
+
+    private static final Pattern NUMBER = Pattern.compile("-?[0-9]{1,15}(?:\\.[0-9]{1,15})?");
+    private static final int COMMENT_WIDTH = 110;
+
+    private final StringBuilder out = new StringBuilder();
+    private final Path folder;
+    private final Map<List<String>, List<String>> comments;
+
+    private CharterWriter(Path folder, Map<List<String>, List<String>> comments) {
+        this.folder = folder;
+        this.comments = Map.copyOf(comments);
+    }
+
+    /**
+     * The charter as YAML.
+     *
+     * @param folder where the charter will stand: paths to rows are written from there
+     * @param comments by the keys that lead to a declaration, what is to stand above it; that of no keys stands at the top
+     */
+    public static String write(Charter charter, Path folder, Map<List<String>, List<String>> comments) {
+        CharterWriter writer = new CharterWriter(folder.toAbsolutePath().normalize(), comments);
+        writer.write(charter);
+        return writer.out.toString();
+    }
+
+    private void line(int indent, String text) {
+        out.append(" ".repeat(indent)).append(text).append('\n');
+    }
+
+    private void comment(int indent, String... path) {
+        for (String comment : comments.getOrDefault(List.of(path), List.of())) {
+            StringBuilder line = new StringBuilder();
+            for (String word : comment.replaceAll("\\p{Cntrl}", " ").split(" ", -1)) {
+                if (line.length() > 0 && indent + line.length() + word.length() > COMMENT_WIDTH) {
+                    line(indent, "# " + line);
+                    line.setLength(0);
+                }
+                line.append(line.length() == 0 ? "" : " ").append(word);
+            }
+            line(indent, "# " + line);
+        }
+    }
+
+    private void write(Charter charter) {
+        comment(0);
+        line(0, "charter: 1");
+        line(0, "title: " + text(charter.name()));
+        if (charter.behavesAs() != Behaviour.STANDARD) {
+            line(0, "defaults: {behaves_as: " + charter.behavesAs().name().toLowerCase(Locale.ROOT) + "}");
+        }
+        line(0, "");
+        line(0, "tables:");
+        boolean isFirst = true;
+        for (Table table : charter.tables()) {
+            if (!isFirst) {
+                line(0, "");
+            }
+            isFirst = false;
+            writeTable(table);
+        }
+    }
+
+    private void writeTable(Table table) {
+        String name = table.name();
+        comment(2, "tables", name);
+        line(2, text(name) + ":");
+        comment(4, "tables", name, "rows");
+        line(4, "rows: " + rows(table.rows()));
+        line(4, "columns:");
+        for (Column column : table.columns()) {
+            comment(6, "tables", name, "columns", column.name());
+            line(6, text(column.name()) + ": " + column(column));
+        }
+        comment(4, "tables", name, "primary_key");
+        table.primaryKey().ifPresent(key -> line(4, "primary_key: " + keyOf(key)));
+        if (!table.uniqueKeys().isEmpty() || hasComment("tables", name, "unique")) {
+            comment(4, "tables", name, "unique");
+        }
+        if (!table.uniqueKeys().isEmpty()) {
+            line(4, "unique:");
+            for (Key key : table.uniqueKeys()) {
+                comment(6, "tables", name, "unique", key.name());
+                line(6, text(key.name()) + ": " + keyOf(key));
+            }
+        }
+        comment(4, "tables", name, "foreign_keys");
+        if (!table.links().isEmpty()) {
+            line(4, "foreign_keys:");
+            for (ForeignKey link : table.links()) {
+                comment(6, "tables", name, "foreign_keys", link.name());
+                line(6, text(link.name()) + ": " + link(link));
+            }
+        }
+        if (!table.rules().isEmpty()) {
+            line(4, "rules:");
+            for (Rule rule : table.rules()) {
+                line(
+                        6,
+                        text(rule.name()) + ": "
+                                + (rule.severity() == Severity.ERROR
+                                        ? text(rule.text())
+                                        : "{condition: " + text(rule.text()) + ", severity: "
+                                                + rule.severity().word() + "}"));
+            }
+        }
+        writeRest(table);
+    }
+
+    private boolean hasComment(String... path) {
+        return comments.containsKey(List.of(path));
+    }
+
+    private void writeRest(Table table) {
+        if (!table.label().isEmpty()) {
+            line(4, "label: " + listOrOne(table.label()));
+        }
+        if (!table.totals().isEmpty()) {
+            line(
+                    4,
+                    "totals: "
+                            + listOrOne(table.totals().stream().map(Total::text).toList()));
+        }
+        table.area().ifPresent(area -> line(4, "area: " + text(area)));
+        table.owner()
+                .ifPresent(owner -> line(
+                        4,
+                        "owner: "
+                                + text(
+                                        owner instanceof Owner.InColumn in
+                                                ? in.column()
+                                                : ((Owner.Named) owner).name())));
+    }
+
+    private String rows(RowsFile rows) {
+        Path file = rows.folder().toAbsolutePath().normalize();
+        String path;
+        try {
+            String way = folder.relativize(file).toString();
+            path = way.isEmpty() || Path.of(rows.path()).isAbsolute()
+                    ? rows.path()
+                    : way.replace('\\', '/') + "/" + rows.path();
+        } catch (IllegalArgumentException e) {
+            // Another drive: no way leads there from here.
+            path = file + "/" + rows.path();
+        }
+        List<String> parts = new ArrayList<>();
+        parts.add("file: " + text(path));
+        if (rows.delimiter() != ',') {
+            parts.add("delimiter: " + (rows.delimiter() == '\t' ? "tab" : quoted(String.valueOf(rows.delimiter()))));
+        }
+        if (rows.quote() != '"') {
+            parts.add("quote: " + quoted(String.valueOf(rows.quote())));
+        }
+        if (!rows.encoding().equals("UTF-8")) {
+            parts.add("encoding: " + text(rows.encoding()));
+        }
+        if (rows.header().isPresent()) {
+            parts.add("header: " + list(rows.header().get()));
+        } else if (!rows.hasHeader()) {
+            parts.add("header: no");
+        }
+        if (!rows.nullWords().isEmpty()) {
+            parts.add("null_words: " + list(rows.nullWords()));
+        }
+        return parts.size() == 1 ? text(path) : "{" + String.join(", ", parts) + "}";
+    }
+
+    private static String column(Column column) {
+        List<String> parts = new ArrayList<>();
+        parts.add("type: " + type(column.type()));
+        if (column.isRequired()) {
+            parts.add("not_null: yes");
+        }
+        column.length().ifPresent(length -> parts.add("length: " + length));
+        if (!column.values().isEmpty()) {
+            parts.add("values: " + list(column.values()));
+        }
+        column.pattern().ifPresent(pattern -> parts.add("pattern: " + quoted(pattern)));
+        if (column.comparison() != Comparison.EXACT) {
+            parts.add("compare: " + column.comparison().word());
+        }
+        column.format().ifPresent(format -> parts.add("format: " + quoted(format)));
+        if (column.decimalComma()) {
+            parts.add("decimal: \",\"");
+        }
+        column.defaultValue().ifPresent(value -> parts.add("default: " + text(value)));
+        if (column.generated() != Generated.NEVER) {
+            parts.add("generated: " + (column.generated() == Generated.ALWAYS ? "always" : "by default"));
+        }
+        if (column.severity() != Severity.ERROR) {
+            parts.add("severity: " + column.severity().word());
+        }
+        return parts.size() == 1 ? column.type().sql() : "{" + String.join(", ", parts) + "}";
+    }
+
+    private static String type(ColumnType type) {
+        return type.sql().indexOf(',') >= 0 ? quoted(type.sql()) : type.sql();
+    }
+
+    private static String keyOf(Key key) {
+        if (!key.nullsAreEqual() && key.severity() == Severity.ERROR) {
+            return listOrOne(key.columns());
+        }
+        return "{columns: " + listOrOne(key.columns()) + (key.nullsAreEqual() ? ", nulls: equal" : "")
+                + (key.severity() == Severity.ERROR
+                        ? ""
+                        : ", severity: " + key.severity().word()) + "}";
+    }
+
+    private static String link(ForeignKey link) {
+        List<String> parts = new ArrayList<>();
+        parts.add("columns: " + listOrOne(link.columns()));
+        parts.add("references: {" + text(link.parent()) + ": " + listOrOne(link.parentColumns()) + "}");
+        if (link.match() != Match.SIMPLE) {
+            parts.add("match: " + link.match().name().toLowerCase(Locale.ROOT));
+        }
+        action(link.onDelete()).ifPresent(action -> parts.add("on_delete: " + action));
+        action(link.onUpdate()).ifPresent(action -> parts.add("on_update: " + action));
+        if (link.deferrable() != Deferrable.NO) {
+            parts.add("deferrable: " + link.deferrable().name().toLowerCase(Locale.ROOT));
+        }
+        if (!link.isEnforced()) {
+            parts.add("enforced: no");
+        }
+        link.children().ifPresent(children -> parts.add("children: " + children));
+        if (link.severity() != Severity.ERROR) {
+            parts.add("severity: " + link.severity().word());
+        }
+        return "{" + String.join(", ", parts) + "}";
+    }
+
+    private static Optional<String> action(Action action) {
+        if (action.name() == ActionName.NO_ACTION) {
+            return Optional.empty();
+        }
+        return Optional.of(
+                action.columns().isEmpty()
+                        ? action.name().sql()
+                        : "{" + action.name().sql() + ": " + list(action.columns()) + "}");
+    }
+
+    private static String listOrOne(List<String> texts) {
+        return texts.size() == 1 ? text(texts.get(0)) : list(texts);
+    }
+
+    private static String list(List<String> texts) {
+        return "[" + texts.stream().map(CharterWriter::text).collect(Collectors.joining(", ")) + "]";
+    }
+
+    /** A text, in quotes where YAML needs them or a reader could take it for something else. */
+    private static String text(String text) {
+        boolean isPlain = (PLAIN.matcher(text).matches() && !text.endsWith(" "))
+                || NUMBER.matcher(text).matches();
+        boolean isWord = List.of("null", "true", "false", "yes", "no", "on", "off", "y", "n")
+                .contains(text.toLowerCase(Locale.ROOT));
+        return isPlain && !isWord ? text : quoted(text);
+    }
+
+    private static String quoted(String text) {
+        return '"' + new String(JsonStringEncoder.getInstance().quoteAsString(text)) + '"';
+    }
+}
