@@ -11,6 +11,7 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.Problem;
 import taxiomet.charter.Server;
 import taxiomet.charter.VetResult;
 import taxiomet.charters.ReadCharter;
@@ -111,7 +112,11 @@ final class VetCommand implements Callable<Integer> {
                 VetResult.of(read.charter(), read.remarks(), Optional.ofNullable(server), Optional.ofNullable(around));
         VetJson asJson = new VetJson(result, path -> read.places().of(path).toString());
         outputs.write((ending, file) -> asJson.write(file));
-        charterOutput.ifPresent(output -> output.write(read.charter(), Map.of()));
+        charterOutput.ifPresent(output -> output.write(
+                read.charter(),
+                Map.of(
+                        List.of(),
+                        read.remarks().stream().map(VetCommand::comment).toList())));
         if (json) {
             asJson.write(terminal.out());
         } else {
@@ -130,5 +135,9 @@ final class VetCommand implements Callable<Integer> {
         return failOn.isMetBy(result.judgements().stream().map(judgement -> judgement.severity()))
                 ? ExitStatus.FINDINGS
                 : ExitStatus.SOUND;
+    }
+
+    private static String comment(Problem remark) {
+        return (remark.line() == 0 ? "" : remark.line() + ":" + remark.column() + " ") + remark.problem();
     }
 }

@@ -29,6 +29,7 @@ final class SqlTypes {
     private static final Map<String, String> PLAIN = Map.ofEntries(
             Map.entry("tinyint", "smallint"),
             Map.entry("mediumint", "integer"),
+            Map.entry("big int", "bigint"),
             Map.entry("bit", "boolean"),
             Map.entry("money", "numeric(19,4)"),
             Map.entry("smallmoney", "numeric(10,4)"),

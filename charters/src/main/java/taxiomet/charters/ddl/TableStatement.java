@@ -58,6 +58,30 @@ final class TableStatement {
             "always",
             "format");
 
+    /** Words that begin a change of ALTER TABLE. */
+    private static final Set<String> CHANGES = Set.of(
+            "add",
+            "alter",
+            "modify",
+            "change",
+            "drop",
+            "rename",
+            "enable",
+            "disable",
+            "owner",
+            "set",
+            "validate",
+            "with",
+            "algorithm",
+            "lock",
+            "engine",
+            "comment",
+            "convert",
+            "order",
+            "auto_increment",
+            "default",
+            "character");
+
     /** Words behind a link that change nothing: it is held from then on, whatever was there before. */
     private static final String[] HOLDING = {
         "not for replication", "not valid", "novalidate", "validate", "enable", "enforced", "rely"
@@ -76,6 +100,7 @@ final class TableStatement {
             "long raw",
             "varying character",
             "native character",
+            "big int",
             "bit varying");
 
     private final Statement statement;
@@ -124,8 +149,18 @@ final class TableStatement {
 
     /** What stands behind ALTER TABLE and a name: one or several changes. */
     void readChanges() throws Unreadable {
+        boolean isAdding = false;
         do {
-            readChange();
+            if (isAdding && !CHANGES.contains(statement.peek().text().toLowerCase(Locale.ROOT))) {
+                // One ADD for several elements, as SQL Server has it.
+                readElement();
+                skipRest();
+            } else {
+                isAdding = statement.isNext("add")
+                        || statement.isNext("with", "check")
+                        || statement.isNext("with", "nocheck");
+                readChange();
+            }
         } while (statement.takeSymbol(","));
     }
 
@@ -201,6 +236,7 @@ final class TableStatement {
             readForeignKey(name);
         } else if (isCheck()) {
             statement.next();
+            statement.take("not", "for", "replication");
             table.checks.add(new CheckDraft(name, place, statement.skipParentheses()));
             statement.skip("no inherit", "not valid", "enable", "enforced");
         } else if (isIndex()) {
@@ -224,7 +260,8 @@ final class TableStatement {
     }
 
     private boolean isCheck() {
-        return statement.isNext("check") && statement.peek(1).isSymbol("(");
+        return statement.isNext("check")
+                && (statement.peek(1).isSymbol("(") || statement.isNext("check", "not", "for", "replication"));
     }
 
     private boolean isIndex() {
@@ -341,6 +378,7 @@ final class TableStatement {
     private SqlTypes.Mapped readType(Token column) throws Unreadable {
         StringBuilder words = new StringBuilder();
         Token first = statement.peek();
+        boolean isUnsigned = statement.isNext("unsigned", "big") && statement.take("unsigned");
         while (statement.peek().isName()
                 && (words.length() == 0
                         ? !endsType()
@@ -355,7 +393,6 @@ final class TableStatement {
             }
         }
         List<String> sizes = statement.peek().isSymbol("(") ? sizes() : List.of();
-        boolean isUnsigned = false;
         boolean isZoned = false;
         boolean isArray = false;
         while (true) {
@@ -435,6 +472,7 @@ final class TableStatement {
                 table.links.add(link);
             } else if (isCheck()) {
                 statement.next();
+                statement.take("not", "for", "replication");
                 table.checks.add(new CheckDraft(name, place, statement.skipParentheses()));
             } else if (statement.take("generated")) {
                 readGenerated(column);
