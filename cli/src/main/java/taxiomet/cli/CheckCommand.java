@@ -1,7 +1,6 @@
 package taxiomet.cli;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -22,7 +21,6 @@ import taxiomet.charters.ReadCharter;
 import taxiomet.check.CheckOptions;
 import taxiomet.check.CheckRun;
 import taxiomet.finding.CheckResult;
-import taxiomet.reports.OutputException;
 import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.json.JsonReport;
 import taxiomet.reports.text.TextReport;
@@ -148,7 +146,7 @@ final class CheckCommand implements Callable<Integer> {
                         charter,
                         options,
                         RowSources::open,
-                        temporaryFolder(),
+                        TemporaryFolder.path(),
                         MemoryBudget.ofThisProcess(),
                         showsProgress ? progress : Progress.NONE)) {
             CheckResult result = run.result();
@@ -201,17 +199,6 @@ final class CheckCommand implements Callable<Integer> {
         } else {
             CsvReport.write(result, file);
         }
-    }
-
-    private static Path temporaryFolder() throws IOException {
-        Path folder = Path.of(System.getProperty("java.io.tmpdir"));
-        if (!Files.isDirectory(folder)) {
-            throw new OutputException(
-                    folder.toString(),
-                    "there is no such folder for temporary files",
-                    "set TMPDIR to a folder that exists");
-        }
-        return folder;
     }
 
     private void print(CheckResult result) throws IOException {

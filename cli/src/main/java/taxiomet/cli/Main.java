@@ -78,9 +78,11 @@ public final class Main {
         CommandLine commands = new CommandLine(new RootCommand());
         switch (name) {
             case "check" -> commands.addSubcommand(new CheckCommand(terminal));
+            case "survey" -> commands.addSubcommand(new SurveyCommand(terminal));
             case "vet" -> commands.addSubcommand(new VetCommand(terminal));
             case "demo" -> commands.addSubcommand(new DemoCommand(terminal));
             default -> {
+                commands.addSubcommand(new SurveyCommand(terminal));
                 commands.addSubcommand(new VetCommand(terminal));
                 commands.addSubcommand(new CheckCommand(terminal));
                 commands.addSubcommand(new MeaningCommand(terminal));

@@ -59,7 +59,7 @@ final class CheckPlan implements AutoCloseable {
         }
     }
 
-    record PlannedLink(ForeignKey link, LinkCheck check) {}
+    record PlannedLink(ForeignKey link, LinkCheck check, Optional<ChildrenCheck> children) {}
 
     record PlannedRule(Table table, RuleCheck check) {}
 
@@ -160,12 +160,14 @@ final class CheckPlan implements AutoCloseable {
         LinkCheck check = new LinkCheck(
                 spill, new KeyEncoder(childColumns, forms), link.match(), parents, parts, missing, halfNull);
         add(child, check);
-        links.add(new PlannedLink(link, check));
         orphans.put(missing, check);
-        link.children().ifPresent(range -> planChildren(link, range, parent, child, forms));
+        Optional<ChildrenCheck> children =
+                link.children().map(range -> planChildren(link, range, parent, child, forms));
+        links.add(new PlannedLink(link, check, children));
     }
 
-    private void planChildren(ForeignKey link, IntRange range, Table parent, Table child, List<KeyForm> forms) {
+    private ChildrenCheck planChildren(
+            ForeignKey link, IntRange range, Table parent, Table child, List<KeyForm> forms) {
         FaultLog few = log(FindingKind.TOO_FEW_CHILDREN, link.severity(), parent, link.name(), link.parentColumns());
         FaultLog many = log(FindingKind.TOO_MANY_CHILDREN, link.severity(), parent, link.name(), link.parentColumns());
         childCounts.put(few, link);
@@ -174,6 +176,7 @@ final class CheckPlan implements AutoCloseable {
         childrenChecks.add(check);
         add(parent, check.parentSide(new KeyEncoder(parent.indexesOf(link.parentColumns()), forms)));
         add(child, check.childSide(new KeyEncoder(child.indexesOf(link.columns()), forms)));
+        return check;
     }
 
     private void add(Table table, RowCheck check) {

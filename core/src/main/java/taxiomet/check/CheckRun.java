@@ -189,7 +189,8 @@ public final class CheckRun implements AutoCloseable {
                     check.nulls(),
                     check.halfNulls(),
                     check.illTyped(),
-                    check.orphans().size()));
+                    check.orphans().size(),
+                    planned.children().map(ChildrenCheck::tally)));
         }
         return results;
     }

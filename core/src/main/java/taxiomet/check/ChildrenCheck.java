@@ -1,6 +1,8 @@
 package taxiomet.check;
 
+import java.util.TreeMap;
 import taxiomet.charter.IntRange;
+import taxiomet.finding.ChildrenTally;
 import taxiomet.spill.LongSpool;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SpillFolder;
@@ -15,6 +17,7 @@ final class ChildrenCheck implements AutoCloseable {
     private final FaultLog tooMany;
     private final Partitions parents;
     private final Partitions children;
+    private final TreeMap<Long, Long> parentsByCount = new TreeMap<>();
 
     ChildrenCheck(SpillFolder spill, IntRange range, FaultLog tooFew, FaultLog tooMany) {
         this.range = range;
@@ -94,11 +97,17 @@ final class ChildrenCheck implements AutoCloseable {
     }
 
     private void judge(long parent, long count) {
+        parentsByCount.merge(count, 1L, Long::sum);
         if (count < range.least()) {
             tooFew.add(parent, count);
         } else if (count > range.most()) {
             tooMany.add(parent, count);
         }
+    }
+
+    /** How many children the parents have, once all are counted. */
+    ChildrenTally tally() {
+        return ChildrenTally.of(parentsByCount);
     }
 
     @Override

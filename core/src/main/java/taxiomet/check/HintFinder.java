@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import taxiomet.finding.Hint;
+import taxiomet.rows.Placeholders;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.Split;
 import taxiomet.rows.TableSource;
@@ -122,7 +123,7 @@ final class HintFinder {
         if (isSure) {
             return hint;
         }
-        if (key.stream().anyMatch(Likeness::standsForNothing)) {
+        if (key.stream().anyMatch(cell -> Placeholders.standsForNothing(Likeness.trim(cell)))) {
             return Optional.of(new Hint(Hint.Kind.STANDS_FOR_NOTHING, Optional.empty()));
         }
         // With several neighbours, none is more likely than the others.

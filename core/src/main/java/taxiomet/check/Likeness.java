@@ -4,7 +4,6 @@ import java.math.BigDecimal;
 import java.text.Normalizer;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import taxiomet.finding.Hint;
@@ -15,42 +14,10 @@ final class Likeness {
     private static final Pattern DAY_FIRST = Pattern.compile("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})");
     private static final Pattern YEAR_FIRST =
             Pattern.compile("(\\d{4})[./-]?(\\d{2})[./-]?(\\d{2})(?:[t ]00:00(?::00(?:\\.0+)?)?)?");
-    private static final Pattern REPEATED = Pattern.compile("9{3,}|x{2,}|-+|\\?+|\\.+|0+");
-    private static final Set<String> NOTHINGS = Set.of(
-            "0",
-            "-1",
-            "1900-01-01",
-            "0001-01-01",
-            "9999-12-31",
-            "19000101",
-            "99991231",
-            "01.01.1900",
-            "n/a",
-            "na",
-            "#n/a",
-            "n.a.",
-            "none",
-            "null",
-            "nil",
-            "nan",
-            "x",
-            "unknown",
-            "tbd",
-            "missing",
-            "undefined",
-            "empty",
-            "blank",
-            "void");
     private static final int LEAST_FOR_EDITS = 4;
     private static final int LEAST_DIGITS_FOR_EDITS = 6;
 
     private Likeness() {}
-
-    /** Whether a value probably stands for nothing: n/a, 9999, xxx, 1900-01-01. */
-    static boolean standsForNothing(String text) {
-        String plain = fold(text);
-        return NOTHINGS.contains(plain) || REPEATED.matcher(plain).matches();
-    }
 
     /** Without white space at the ends, no-break and zero-width blanks too. */
     static String trim(String text) {

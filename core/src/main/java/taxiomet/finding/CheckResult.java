@@ -73,6 +73,7 @@ public record CheckResult(
      * @param halfNulls rows with nulls in some columns of it
      * @param illTyped rows among the judged with a value that is not of its type
      * @param orphans rows among the judged without a parent
+     * @param children how many children the parents have, where the charter asks for a number
      */
     public record LinkResult(
             String name,
@@ -87,7 +88,8 @@ public record CheckResult(
             long nulls,
             long halfNulls,
             long illTyped,
-            long orphans) {
+            long orphans,
+            Optional<ChildrenTally> children) {
         public LinkResult {
             columns = List.copyOf(columns);
             parentColumns = List.copyOf(parentColumns);

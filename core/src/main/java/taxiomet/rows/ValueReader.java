@@ -53,6 +53,11 @@ public abstract class ValueReader {
         return read(utf8, 0, utf8.length) != TypedColumn.BAD;
     }
 
+    /** Reads a cell that is not null on its own: whether it is a value of the type. */
+    public final boolean accepts(byte[] bytes, int start, int length) {
+        return read(bytes, start, length) != TypedColumn.BAD;
+    }
+
     /** The first half of the value last accepted; see {@link TypedColumn}. */
     public final long high() {
         return high;

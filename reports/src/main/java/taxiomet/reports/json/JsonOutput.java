@@ -11,6 +11,7 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import taxiomet.finding.ChildrenTally;
 import taxiomet.reports.OutputException;
 
 /** JSON as all results are written: two blanks of indentation, a line end at the end. */
@@ -53,5 +54,16 @@ final class JsonOutput {
             json.writeString(text);
         }
         json.writeEndArray();
+    }
+
+    static void writeTally(JsonGenerator json, ChildrenTally tally) throws IOException {
+        json.writeObjectFieldStart("children");
+        json.writeNumberField("parents", tally.parents());
+        json.writeNumberField("childless", tally.childless());
+        json.writeNumberField("least", tally.least());
+        json.writeNumberField("median", tally.median());
+        json.writeNumberField("most", tally.most());
+        json.writeNumberField("pairs", tally.pairs());
+        json.writeEndObject();
     }
 }

@@ -121,6 +121,9 @@ public final class JsonReport {
         json.writeNumberField("half_null", link.halfNulls());
         json.writeNumberField("ill_typed", link.illTyped());
         json.writeNumberField("orphans", link.orphans());
+        if (link.children().isPresent()) {
+            JsonOutput.writeTally(json, link.children().get());
+        }
         json.writeEndObject();
     }
 

@@ -53,6 +53,16 @@ public final class TextReport {
         new TextReport(result, width, hasColor, out).writeAnswer();
     }
 
+    /** Some findings of a result, with their rows. */
+    static void writeFindings(
+            CheckResult result, List<Finding> findings, int width, boolean hasColor, Consumer<String> out) {
+        TextReport report = new TextReport(result, width, hasColor, out);
+        for (Finding finding : findings) {
+            out.accept("");
+            report.writeFinding(finding);
+        }
+    }
+
     private void write() {
         writeAnswer();
         out.accept("");

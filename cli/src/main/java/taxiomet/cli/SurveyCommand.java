@@ -1,0 +1,212 @@
+package taxiomet.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import taxiomet.check.CheckOptions;
+import taxiomet.check.CheckRun;
+import taxiomet.reports.json.SurveyJson;
+import taxiomet.reports.text.SurveyText;
+import taxiomet.reports.text.TrialText;
+import taxiomet.sources.DataFiles;
+import taxiomet.sources.RowSources;
+import taxiomet.spill.MemoryBudget;
+import taxiomet.survey.FoundTable;
+import taxiomet.survey.Survey;
+import taxiomet.survey.SurveyOptions;
+import taxiomet.survey.SurveyResult;
+import taxiomet.survey.Trial;
+
+/** Looks at tables of which nothing is declared. */
+@Command(
+        name = "survey",
+        header = "Look at tables of which nothing is declared.",
+        description = {
+            "",
+            "Tells what each column holds, what could identify a row, and what could point where; and writes a first charter"
+                    + " to edit."
+        },
+        parameterListHeading = "%nArguments:%n",
+        optionListHeading = "%nOptions:%n",
+        exitCodeListHeading = "%nExit status:%n",
+        exitCodeList = {
+            "0:the survey was made",
+            "1:a key or link that was tried does not hold",
+            "2:wrong usage",
+            "3:data that cannot be read, or results that cannot be written"
+        })
+final class SurveyCommand implements Callable<Integer> {
+    private static final int WIDEST = 6;
+    private static final int EXAMPLES = 5;
+
+    private final Terminal terminal;
+
+    @Parameters(arity = "1..*", paramLabel = "DATA", description = "Folders with tables, or files: .csv, .tsv, .txt.")
+    private List<Path> data;
+
+    @Option(
+            names = "--key",
+            paramLabel = "TABLE=COLUMNS",
+            description = "Try one key: hive=hive_id,season. Can be repeated.")
+    private List<String> keys = List.of();
+
+    @Option(
+            names = "--link",
+            paramLabel = "LINK",
+            description = "Try one link: hive.apiary_id=apiary.apiary_id. Can be repeated.")
+    private List<String> links = List.of();
+
+    @Option(
+            names = "--width",
+            paramLabel = "N",
+            description = "Of how many columns a key may be made. Default: ${DEFAULT-VALUE}",
+            defaultValue = "4")
+    private int width;
+
+    @Option(
+            names = "--delimiter",
+            paramLabel = "C",
+            description = "The delimiter of all files, where it is not found out.")
+    private String delimiter;
+
+    @Option(names = "--encoding", paramLabel = "NAME", description = "The encoding of all files, such as windows-1252.")
+    private String encoding;
+
+    @Option(
+            names = "--write-charter",
+            paramLabel = "FILE",
+            description = "Write a first charter, with comments that say why each line is there.")
+    private Path writeCharter;
+
+    @Option(
+            names = "--report",
+            paramLabel = "FILE",
+            description = "Write the result to a file as its ending says: .json. Can be repeated.")
+    private List<Path> reports = List.of();
+
+    @Option(names = "--json", description = "Print the result as JSON.")
+    private boolean json;
+
+    @Option(names = "--force", description = "Replace files that exist already.")
+    private boolean force;
+
+    @Option(names = "--quiet", description = "Print keys and links alone, and no progress.")
+    private boolean quiet;
+
+    @Mixin
+    private CommonOptions common;
+
+    SurveyCommand(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    @Override
+    public Integer call() throws IOException {
+        if (width < 1 || width > WIDEST) {
+            throw new UsageException("--width is a number from 1 to " + WIDEST);
+        }
+        ReportFiles reportFiles = new ReportFiles(reports, List.of(".json"), force);
+        reportFiles.requireFree();
+        Optional<CharterOutput> charterOutput =
+                Optional.ofNullable(writeCharter).map(file -> new CharterOutput(file, force));
+        charterOutput.ifPresent(CharterOutput::requireFree);
+        List<FoundTable> found = DataFiles.find(data, delimiterGiven(), encodingGiven());
+        boolean isTrial = !keys.isEmpty() || !links.isEmpty();
+        if (isTrial && (json || !reports.isEmpty() || writeCharter != null)) {
+            throw new UsageException(
+                    "--key and --link print what they find; --json, --report and --write-charter go with a survey of all");
+        }
+        boolean showsProgress = terminal.isWatched() && !quiet;
+        try (Progress bar = new Progress(terminal)) {
+            if (isTrial) {
+                return tryOut(found);
+            }
+            SurveyResult result = Survey.of(
+                    titleOf(data.get(0)),
+                    found,
+                    new SurveyOptions(width, EXAMPLES),
+                    RowSources::open,
+                    TemporaryFolder.path(),
+                    MemoryBudget.ofThisProcess(),
+                    showsProgress ? bar : Progress.NONE);
+            charterOutput.ifPresent(output -> output.write(result.draft(), result.comments()));
+            reportFiles.write((ending, file) -> SurveyJson.write(result, file));
+            if (json) {
+                SurveyJson.write(result, terminal.out());
+            } else {
+                new SurveyText(result, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println)
+                        .write(!quiet);
+            }
+        }
+        return ExitStatus.SOUND;
+    }
+
+    private Optional<Character> delimiterGiven() {
+        if (delimiter == null) {
+            return Optional.empty();
+        }
+        String one = delimiter.equals("tab") ? "\t" : delimiter;
+        if (one.length() != 1 || "\"\r\n\0".indexOf(one.charAt(0)) >= 0) {
+            throw new UsageException("--delimiter is one character, or the word tab");
+        }
+        return Optional.of(one.charAt(0));
+    }
+
+    private Optional<String> encodingGiven() {
+        List<String> known = List.of("UTF-8", "UTF-16", "ISO-8859-1", "windows-1252", "US-ASCII");
+        if (encoding == null) {
+            return Optional.empty();
+        }
+        return Optional.of(known.stream()
+                .filter(name -> name.equalsIgnoreCase(encoding))
+                .findFirst()
+                .orElseThrow(() ->
+                        new UsageException("--encoding " + encoding + ": there are " + String.join(", ", known))));
+    }
+
+    private static String titleOf(Path first) {
+        Path name = first.toAbsolutePath().normalize().getFileName();
+        return name == null ? "survey" : name.toString();
+    }
+
+    private int tryOut(List<FoundTable> found) throws IOException {
+        boolean holds = true;
+        List<Trial> trials = new ArrayList<>();
+        try {
+            for (String key : keys) {
+                trials.add(Trial.ofKey(found, key, RowSources::open));
+            }
+            for (String link : links) {
+                trials.add(Trial.ofLink(found, link, RowSources::open));
+            }
+        } catch (IllegalArgumentException e) {
+            throw new UsageException(e.getMessage());
+        }
+        for (Trial trial : trials) {
+            CheckOptions options = new CheckOptions(java.util.Set.of(), 10, 10);
+            try (CheckRun run = CheckRun.start(
+                    trial.charter(),
+                    options,
+                    RowSources::open,
+                    TemporaryFolder.path(),
+                    MemoryBudget.ofThisProcess(),
+                    Progress.NONE)) {
+                holds &= new TrialText(
+                                trial,
+                                run.result(),
+                                terminal.width(),
+                                terminal.hasColor(common.color()),
+                                terminal.out()::println)
+                        .write();
+            }
+        }
+        return holds ? ExitStatus.SOUND : ExitStatus.FINDINGS;
+    }
+}

@@ -1,0 +1,33 @@
+package taxiomet.survey;
+
+import java.util.List;
+import taxiomet.finding.CheckResult.LinkResult;
+import taxiomet.finding.Finding.MissingValue;
+
+/**
+ * Columns whose values lie in a key of another table, or nearly so.
+ *
+ * @param counts exact: rows judged, null, orphans, children
+ * @param isOneToOne whether no parent has two children
+ * @param score 0 to 1: how likely a person would declare it
+ * @param reasons what speaks for it and against it, as clauses
+ * @param isChosen whether it stands in the draft
+ * @param missing the commonest values without a parent
+ */
+public record CandidateLink(
+        LinkResult counts,
+        boolean isOneToOne,
+        double score,
+        List<String> reasons,
+        boolean isChosen,
+        List<MissingValue> missing) {
+    public CandidateLink {
+        reasons = List.copyOf(reasons);
+        missing = List.copyOf(missing);
+    }
+
+    /** The share of the rows judged that have a parent; 1 where none is judged. */
+    public double coverage() {
+        return counts.judged() == 0 ? 1 : 1 - (double) counts.orphans() / counts.judged();
+    }
+}

@@ -1,0 +1,175 @@
+package taxiomet.survey;
+
+import com.dynatrace.hash4j.hashing.Hasher64;
+import com.dynatrace.hash4j.hashing.Hashing;
+import java.util.Optional;
+import taxiomet.charter.Column;
+import taxiomet.charter.ColumnType;
+import taxiomet.charter.ColumnType.Name;
+import taxiomet.rows.TypedColumn;
+import taxiomet.rows.ValueReader;
+
+/** Tells what a cell looks like, and gives a hash that is the same for the same value however it is spelled. */
+final class Classifier {
+    private static final Hasher64 HASHER = Hashing.xxh3_64();
+    private static final int LONGEST_SHAPE = 80;
+
+    private final ValueReader whole = reader(Name.BIGINT, null, false);
+    private final ValueReader numeric = reader(Name.NUMERIC, null, false);
+    private final ValueReader floating = reader(Name.DOUBLE, null, false);
+    private final ValueReader comma = reader(Name.NUMERIC, null, true);
+    private final ValueReader truth = reader(Name.BOOLEAN, null, false);
+    private final ValueReader date = reader(Name.DATE, null, false);
+    private final ValueReader points = reader(Name.DATE, "d.M.yyyy", false);
+    private final ValueReader daySlashes = reader(Name.DATE, "d/M/yyyy", false);
+    private final ValueReader monthSlashes = reader(Name.DATE, "M/d/yyyy", false);
+    private final ValueReader timestamp = reader(Name.TIMESTAMP, null, false);
+    private final ValueReader zoned = reader(Name.TIMESTAMP_WITH_TIME_ZONE, null, false);
+    private final ValueReader time = reader(Name.TIME, null, false);
+    private final ValueReader uuid = reader(Name.UUID, null, false);
+
+    private long hash;
+    private long high;
+    private long low;
+
+    private static ValueReader reader(Name type, String format, boolean decimalComma) {
+        Column plain = Column.of("cell", ColumnType.of(type));
+        return ValueReader.of(new Column(
+                plain.name(),
+                plain.type(),
+                false,
+                Optional.empty(),
+                plain.values(),
+                Optional.empty(),
+                plain.comparison(),
+                Optional.ofNullable(format),
+                decimalComma,
+                Optional.empty(),
+                plain.generated(),
+                plain.severity()));
+    }
+
+    /** A hash of the value last classified: equal values of numbers, dates and uuids have one whatever their spelling. */
+    long hash() {
+        return hash;
+    }
+
+    /** The value of a number, date or time last classified, as {@link TypedColumn} has it. */
+    long high() {
+        return high;
+    }
+
+    long low() {
+        return low;
+    }
+
+    ValueClass classify(byte[] bytes, int start, int length) {
+        ValueClass found = shape(bytes, start, length);
+        if (found == ValueClass.TEXT || found == ValueClass.TRUTH) {
+            hash = HASHER.hashBytesToLong(bytes, start, length);
+        } else if (found == ValueClass.WHOLE) {
+            hash = mix(high);
+        } else {
+            hash = mix(mix(high) + 31 * low + (found.compareTo(ValueClass.DATE) >= 0 ? 7 : 0));
+        }
+        return found;
+    }
+
+    private static long mix(long value) {
+        long mixed = (value ^ value >>> 32) * 0x9E3779B97F4A7C15L;
+        mixed = (mixed ^ mixed >>> 29) * 0xBF58476D1CE4E5B9L;
+        return mixed ^ mixed >>> 32;
+    }
+
+    private boolean accepts(ValueReader reader, byte[] bytes, int start, int length) {
+        if (!reader.accepts(bytes, start, length)) {
+            return false;
+        }
+        high = reader.high();
+        low = reader.low();
+        return true;
+    }
+
+    private ValueClass shape(byte[] bytes, int start, int length) {
+        int from = start;
+        int end = start + length;
+        while (from < end && bytes[from] == ' ') {
+            from++;
+        }
+        if (from == end || length > LONGEST_SHAPE) {
+            return ValueClass.TEXT;
+        }
+        byte first = bytes[from];
+        boolean isDigit = first >= '0' && first <= '9';
+        if (isDigit || first == '-' || first == '+' || first == '.' || first == ',') {
+            ValueClass number = number(bytes, start, length, from, end);
+            return number != null ? number : isDigit ? moment(bytes, start, length, end - from) : ValueClass.TEXT;
+        }
+        if (end - from >= 32 && accepts(uuid, bytes, start, length)) {
+            return ValueClass.UUID;
+        }
+        if (end - from <= 6 && truth.accepts(bytes, start, length)) {
+            return ValueClass.TRUTH;
+        }
+        boolean canFloat = first == 'N' || first == 'n' || first == 'I' || first == 'i';
+        if (canFloat && end - from >= 3 && floating.accepts(bytes, start, length)) {
+            high = floating.high();
+            low = 1;
+            return ValueClass.FLOATING;
+        }
+        return ValueClass.TEXT;
+    }
+
+    private ValueClass number(byte[] bytes, int start, int length, int from, int end) {
+        boolean hasComma = false;
+        boolean hasExponent = false;
+        for (int i = from; i < end; i++) {
+            byte b = bytes[i];
+            boolean isPart = (b >= '0' && b <= '9') || b == '.' || b == ' ';
+            boolean isSign = b == '-' || b == '+';
+            if (isSign && i > from && (bytes[i - 1] | 0x20) != 'e') {
+                return null;
+            }
+            hasComma |= b == ',';
+            hasExponent |= (b | 0x20) == 'e';
+            if (!isPart && !isSign && b != ',' && (b | 0x20) != 'e') {
+                return null;
+            }
+        }
+        if (hasComma) {
+            return accepts(comma, bytes, start, length) ? ValueClass.DECIMAL_COMMA : null;
+        } else if (hasExponent) {
+            boolean isNumber = floating.accepts(bytes, start, length);
+            high = floating.high();
+            low = 1;
+            return isNumber ? ValueClass.FLOATING : null;
+        } else if (accepts(whole, bytes, start, length)) {
+            return ValueClass.WHOLE;
+        }
+        return accepts(numeric, bytes, start, length) ? ValueClass.DECIMAL : null;
+    }
+
+    private ValueClass moment(byte[] bytes, int start, int length, int size) {
+        if (size >= 32 && accepts(uuid, bytes, start, length)) {
+            return ValueClass.UUID;
+        } else if (size <= 10 && accepts(date, bytes, start, length)) {
+            return ValueClass.DATE;
+        } else if (size >= 8 && size <= 10 && accepts(points, bytes, start, length)) {
+            return ValueClass.DATE_DAY_FIRST_POINTS;
+        } else if (size >= 8 && size <= 10 && accepts(monthSlashes, bytes, start, length)) {
+            long monthFirst = high;
+            boolean isEither = accepts(daySlashes, bytes, start, length);
+            high = isEither ? high : monthFirst;
+            return isEither ? ValueClass.DATE_DAY_FIRST_SLASHES : ValueClass.DATE_MONTH_FIRST;
+        } else if (size >= 8 && size <= 10 && accepts(daySlashes, bytes, start, length)) {
+            return ValueClass.DATE_DAY_FIRST_SLASHES;
+        } else if (size >= 14 && accepts(timestamp, bytes, start, length)) {
+            return ValueClass.TIMESTAMP;
+        } else if (size >= 15 && accepts(zoned, bytes, start, length)) {
+            return ValueClass.TIMESTAMP_WITH_TIME_ZONE;
+        } else if (size <= 15 && accepts(time, bytes, start, length)) {
+            return ValueClass.TIME;
+        }
+        return ValueClass.TEXT;
+    }
+}

@@ -1,0 +1,430 @@
+package taxiomet.survey;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import taxiomet.charter.ColumnType;
+import taxiomet.charter.ColumnType.Name;
+import taxiomet.rows.CellColumn;
+import taxiomet.rows.Placeholders;
+
+/** Counts what one column holds. */
+@SuppressWarnings(
+        "EnumOrdinal") // one count for each class, added to for every cell: an array takes a third of a map's time
+final class ColumnProfiler {
+    private static final int COMMONEST = 5;
+    private static final int EXAMPLES = 5;
+    private static final int LONGEST_EXAMPLE = 60;
+    private static final int LEAST_CODES_IN_TEN = 2;
+
+    private final String name;
+    private final Classifier classifier;
+    private final HashSample hashes = new HashSample();
+    private final TopValues top = new TopValues();
+    private final long[] counts = new long[ValueClass.values().length];
+    private final Map<ValueClass, List<String>> examples = new EnumMap<>(ValueClass.class);
+    private final Extremes byValue = new Extremes();
+    private final Extremes byText = new Extremes();
+
+    private long values;
+    private long nulls;
+    private long emptyTexts;
+    private long padded;
+    private long upper;
+    private long lower;
+    private long leadingZeros;
+    private long compactDates;
+    private long zeroOrOne;
+    private long leastWhole = Long.MAX_VALUE;
+    private long greatestWhole = Long.MIN_VALUE;
+    private long mostScale;
+    private long mostWholeDigits;
+    private long shortest = Long.MAX_VALUE;
+    private long longest;
+    private long characters;
+
+    /** The least and the greatest of some values, with their texts. */
+    private static final class Extremes {
+        private double least = Double.POSITIVE_INFINITY;
+        private double greatest = Double.NEGATIVE_INFINITY;
+        private String leastText;
+        private String greatestText;
+
+        void addNumber(double value, TopValues.Text text) {
+            if (value < least) {
+                least = value;
+                leastText = text.get();
+            }
+            if (value > greatest) {
+                greatest = value;
+                greatestText = text.get();
+            }
+        }
+
+        void addText(String text) {
+            if (leastText == null || text.compareTo(leastText) < 0) {
+                leastText = text;
+            }
+            if (greatestText == null || text.compareTo(greatestText) > 0) {
+                greatestText = text;
+            }
+        }
+    }
+
+    ColumnProfiler(String name, Classifier classifier) {
+        this.name = name;
+        this.classifier = classifier;
+    }
+
+    /** Counts one cell, and gives the hash of its value; 0 for null. */
+    long add(CellColumn cells, int row) {
+        if (cells.isNull(row)) {
+            nulls++;
+            return 0;
+        }
+        values++;
+        byte[] bytes = cells.bytes();
+        int start = cells.start(row);
+        int length = cells.length(row);
+        if (length == 0) {
+            emptyTexts++;
+        }
+        ValueClass found = classifier.classify(bytes, start, length);
+        counts[found.ordinal()]++;
+        long hash = classifier.hash() == 0 ? 1 : classifier.hash();
+        hashes.add(hash);
+        if (hashes.isExact()) {
+            top.add(hash, () -> cells.text(row));
+        }
+        measure(bytes, start, length);
+        note(found, bytes, start, length, cells, row);
+        return hash;
+    }
+
+    private void measure(byte[] bytes, int start, int length) {
+        int count = 0;
+        boolean hasUpper = false;
+        boolean hasLower = false;
+        for (int i = start; i < start + length; i++) {
+            byte b = bytes[i];
+            count += (b & 0xC0) != 0x80 ? 1 : 0;
+            hasUpper |= b >= 'A' && b <= 'Z';
+            hasLower |= b >= 'a' && b <= 'z';
+        }
+        shortest = Math.min(shortest, count);
+        longest = Math.max(longest, count);
+        characters += count;
+        upper += hasUpper && !hasLower ? 1 : 0;
+        lower += hasLower && !hasUpper ? 1 : 0;
+        boolean isPadded = length > 0 && (bytes[start] == ' ' || bytes[start + length - 1] == ' ');
+        padded += isPadded ? 1 : 0;
+    }
+
+    private void note(ValueClass found, byte[] bytes, int start, int length, CellColumn cells, int row) {
+        switch (found) {
+            case WHOLE -> {
+                long value = classifier.high();
+                leastWhole = Math.min(leastWhole, value);
+                greatestWhole = Math.max(greatestWhole, value);
+                leadingZeros += length > 1 && bytes[start] == '0' ? 1 : 0;
+                zeroOrOne += value == 0 || value == 1 ? 1 : 0;
+                compactDates += length == 8 && value >= 1000_01_01 && value <= 2999_12_31 && isDay(value) ? 1 : 0;
+                byValue.addNumber((double) value, () -> cells.text(row));
+            }
+            case DECIMAL, DECIMAL_COMMA -> {
+                noteDigits(bytes, start, length, found == ValueClass.DECIMAL ? '.' : ',');
+                byValue.addNumber(
+                        (double) classifier.high() * Math.pow(10, (double) -Math.max(classifier.low(), -1)),
+                        () -> cells.text(row));
+            }
+            case TEXT, TRUTH, FLOATING, UUID -> byText.addText(cells.text(row));
+            default -> byValue.addNumber((double) classifier.high(), () -> cells.text(row));
+        }
+        List<String> some = examples.computeIfAbsent(found, c -> new ArrayList<>());
+        if (some.size() < EXAMPLES) {
+            String text = cells.text(row);
+            String cut = text.length() > LONGEST_EXAMPLE ? text.substring(0, LONGEST_EXAMPLE) : text;
+            if (!some.contains(cut)) {
+                some.add(cut);
+            }
+        }
+    }
+
+    private static boolean isDay(long compact) {
+        long month = compact / 100 % 100;
+        long day = compact % 100;
+        return month >= 1 && month <= 12 && day >= 1 && day <= 31;
+    }
+
+    private void noteDigits(byte[] bytes, int start, int length, char point) {
+        int wholes = 0;
+        int scale = 0;
+        boolean afterPoint = false;
+        for (int i = start; i < start + length; i++) {
+            if (bytes[i] == point) {
+                afterPoint = true;
+            } else if (bytes[i] >= '0' && bytes[i] <= '9') {
+                wholes += afterPoint || (wholes == 0 && bytes[i] == '0') ? 0 : 1;
+                scale += afterPoint ? 1 : 0;
+            }
+        }
+        mostScale = Math.max(mostScale, scale);
+        mostWholeDigits = Math.max(mostWholeDigits, wholes);
+    }
+
+    HashSample hashes() {
+        return hashes;
+    }
+
+    double averageLength() {
+        return values == 0 ? 0 : (double) characters / values;
+    }
+
+    long leastWhole() {
+        return leastWhole;
+    }
+
+    long greatestWhole() {
+        return greatestWhole;
+    }
+
+    private long count(ValueClass... classes) {
+        long sum = 0;
+        for (ValueClass each : classes) {
+            sum += counts[each.ordinal()];
+        }
+        return sum;
+    }
+
+    /** How many rows may break what is meant for all of them. */
+    static long tolerated(long rows) {
+        return rows < 20 ? 0 : Math.max(Math.min(3, rows / 15), rows / 100);
+    }
+
+    ColumnProfile profile() {
+        TypeGuess guess = guess();
+        Extremes extremes = guess.type().isText() || byValue.leastText == null ? byText : byValue;
+        if (guess.type().isText()) {
+            examples.values().forEach(some -> some.forEach(byText::addText));
+            addExtremesOfNumbers();
+        }
+        return new ColumnProfile(
+                name,
+                values,
+                nulls,
+                emptyTexts,
+                hashes.distinct(),
+                hashes.isExact(),
+                guess,
+                values == 0 ? 0 : shortest,
+                longest,
+                Optional.ofNullable(extremes.leastText),
+                Optional.ofNullable(extremes.greatestText),
+                hashes.isExact()
+                        ? top.commonest(COMMONEST).stream()
+                                .filter(v -> v.rows() > 1)
+                                .toList()
+                        : List.of(),
+                remarks(guess));
+    }
+
+    private void addExtremesOfNumbers() {
+        if (byValue.leastText != null) {
+            byText.addText(byValue.leastText);
+            byText.addText(byValue.greatestText);
+        }
+    }
+
+    private List<String> remarks(TypeGuess guess) {
+        List<String> remarks = new ArrayList<>();
+        if (!guess.reason().isEmpty()) {
+            remarks.add(guess.reason());
+        }
+        if (padded > 0) {
+            remarks.add(padded + " with blanks at an end");
+        }
+        long formats = java.util.stream.Stream.of(
+                        count(ValueClass.DATE),
+                        count(ValueClass.DATE_DAY_FIRST_POINTS),
+                        count(ValueClass.DATE_DAY_FIRST_SLASHES) + count(ValueClass.DATE_MONTH_FIRST))
+                .filter(n -> n > 0)
+                .count();
+        if (formats > 1) {
+            remarks.add("dates in mixed formats");
+        }
+        if (guess.type().isText() && upper > 0 && lower > 0 && Math.min(upper, lower) * 20 <= Math.max(upper, lower)) {
+            remarks.add("mixed case: " + Math.min(upper, lower) + " otherwise than the rest");
+        }
+        if (compactDates > 0 && compactDates == count(ValueClass.WHOLE) && values == compactDates && values > 1) {
+            remarks.add("could be dates without hyphens");
+        }
+        List<String> nothings = top.commonest(128).stream()
+                .map(ColumnProfile.CommonValue::value)
+                .filter(value -> Placeholders.standsForNothing(value) && isStrange(value, guess))
+                .limit(3)
+                .toList();
+        if (!nothings.isEmpty()) {
+            remarks.add("may stand for nothing: " + String.join(", ", nothings));
+        }
+        return remarks;
+    }
+
+    /** 0 and 1 are ordinary among small numbers; a placeholder stands apart from the rest. */
+    private boolean isStrange(String value, TypeGuess guess) {
+        if (guess.type().family().isNumber() && value.strip().matches("-?[0-9]+")) {
+            return (value.strip().equals("0") && leastWhole == 0 && greatestWhole > 1_000)
+                    || (value.strip().equals("-1") && leastWhole == -1)
+                    || value.strip().matches("9{3,}");
+        }
+        return true;
+    }
+
+    private TypeGuess guess() {
+        long n = values;
+        long whole = count(ValueClass.WHOLE);
+        long decimal = whole + count(ValueClass.DECIMAL);
+        boolean isCode = whole > 0 && leadingZeros * 10 >= whole * LEAST_CODES_IN_TEN;
+        if (n == 0) {
+            return text("");
+        }
+        if (!isCode && fits(whole, n)) {
+            Name type = leastWhole >= Short.MIN_VALUE && greatestWhole <= Short.MAX_VALUE
+                    ? Name.SMALLINT
+                    : leastWhole >= Integer.MIN_VALUE && greatestWhole <= Integer.MAX_VALUE
+                            ? Name.INTEGER
+                            : Name.BIGINT;
+            return guess(ColumnType.of(type), null, false, n - whole, List.of(ValueClass.WHOLE));
+        }
+        if (!isCode && fits(decimal, n) && decimal > whole) {
+            return guess(numeric(), null, false, n - decimal, List.of(ValueClass.WHOLE, ValueClass.DECIMAL));
+        }
+        long comma = whole + count(ValueClass.DECIMAL_COMMA);
+        if (!isCode && fits(comma, n) && comma > whole) {
+            return guess(numeric(), null, true, n - comma, List.of(ValueClass.WHOLE, ValueClass.DECIMAL_COMMA));
+        }
+        long floating = decimal + count(ValueClass.FLOATING);
+        if (!isCode && fits(floating, n) && floating > decimal) {
+            return guess(
+                    ColumnType.of(Name.DOUBLE),
+                    null,
+                    false,
+                    n - floating,
+                    List.of(ValueClass.WHOLE, ValueClass.DECIMAL, ValueClass.FLOATING));
+        }
+        long truth = count(ValueClass.TRUTH) + zeroOrOne;
+        if (fits(truth, n) && count(ValueClass.TRUTH) > 0) {
+            return guess(
+                    ColumnType.of(Name.BOOLEAN), null, false, n - truth, List.of(ValueClass.TRUTH, ValueClass.WHOLE));
+        }
+        Optional<TypeGuess> moment = moment(n);
+        if (moment.isPresent()) {
+            return moment.get();
+        }
+        if (fits(count(ValueClass.UUID), n)) {
+            return guess(ColumnType.of(Name.UUID), null, false, n - count(ValueClass.UUID), List.of(ValueClass.UUID));
+        }
+        return text(isCode && whole * 2 > n ? "numbers with leading zeros: codes, taken for texts" : "");
+    }
+
+    private Optional<TypeGuess> moment(long n) {
+        long date = count(ValueClass.DATE);
+        if (fits(date, n)) {
+            return Optional.of(guess(ColumnType.of(Name.DATE), null, false, n - date, List.of(ValueClass.DATE)));
+        }
+        long points = count(ValueClass.DATE_DAY_FIRST_POINTS);
+        if (fits(points, n)) {
+            return Optional.of(guess(
+                    ColumnType.of(Name.DATE),
+                    "d.M.yyyy",
+                    false,
+                    n - points,
+                    List.of(ValueClass.DATE_DAY_FIRST_POINTS)));
+        }
+        long days = count(ValueClass.DATE_DAY_FIRST_SLASHES);
+        if (fits(days, n)) {
+            return Optional.of(guess(
+                    ColumnType.of(Name.DATE), "d/M/yyyy", false, n - days, List.of(ValueClass.DATE_DAY_FIRST_SLASHES)));
+        }
+        long months = days + count(ValueClass.DATE_MONTH_FIRST);
+        if (fits(months, n) && months > days) {
+            return Optional.of(guess(
+                    ColumnType.of(Name.DATE),
+                    "M/d/yyyy",
+                    false,
+                    n - months,
+                    List.of(ValueClass.DATE_MONTH_FIRST, ValueClass.DATE_DAY_FIRST_SLASHES)));
+        }
+        long stamps = date + count(ValueClass.TIMESTAMP);
+        if (fits(stamps, n)) {
+            return Optional.of(guess(
+                    ColumnType.of(Name.TIMESTAMP),
+                    null,
+                    false,
+                    n - stamps,
+                    List.of(ValueClass.DATE, ValueClass.TIMESTAMP)));
+        }
+        long zoned = stamps + count(ValueClass.TIMESTAMP_WITH_TIME_ZONE);
+        if (fits(zoned, n)) {
+            return Optional.of(guess(
+                    ColumnType.of(Name.TIMESTAMP_WITH_TIME_ZONE),
+                    null,
+                    false,
+                    n - zoned,
+                    List.of(ValueClass.DATE, ValueClass.TIMESTAMP, ValueClass.TIMESTAMP_WITH_TIME_ZONE)));
+        }
+        long times = count(ValueClass.TIME);
+        return fits(times, n)
+                ? Optional.of(guess(ColumnType.of(Name.TIME), null, false, n - times, List.of(ValueClass.TIME)))
+                : Optional.empty();
+    }
+
+    private static boolean fits(long count, long n) {
+        return count > 0 && n - count <= tolerated(n);
+    }
+
+    private ColumnType numeric() {
+        long wholes = mostWholeDigits;
+        if (greatestWhole != Long.MIN_VALUE) {
+            wholes = Math.max(
+                    wholes,
+                    Math.max(
+                            Long.toString(Math.abs(leastWhole)).length(),
+                            Long.toString(Math.abs(greatestWhole)).length()));
+        }
+        long precision = Math.min(1000, Math.max(1, wholes + mostScale));
+        return ColumnType.parse("numeric(" + precision + "," + Math.min(mostScale, precision) + ")")
+                .orElseThrow();
+    }
+
+    private ColumnType textType() {
+        return longest == 0
+                ? ColumnType.of(Name.TEXT)
+                : ColumnType.parse("varchar(" + Math.min(longest, 10_000_000) + ")")
+                        .orElseThrow();
+    }
+
+    private TypeGuess text(String reason) {
+        return new TypeGuess(textType(), Optional.empty(), false, 0, List.of(), textType(), reason);
+    }
+
+    private TypeGuess guess(
+            ColumnType type, String format, boolean decimalComma, long misfits, Collection<ValueClass> fitting) {
+        List<String> misfitting = new ArrayList<>();
+        examples.forEach((each, some) -> {
+            if (!fitting.contains(each)) {
+                misfitting.addAll(some);
+            }
+        });
+        return new TypeGuess(
+                type,
+                Optional.ofNullable(format),
+                decimalComma,
+                misfits,
+                misfitting.stream().limit(3).toList(),
+                misfits == 0 ? type : textType(),
+                "");
+    }
+}

@@ -1,0 +1,143 @@
+package taxiomet.survey;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Table;
+import taxiomet.finding.ChildrenTally;
+
+/** Why each line of a draft is there, and what was nearly so. */
+final class Comments {
+    private static final int MOST_OTHERS = 4;
+
+    private final Map<List<String>, List<String>> comments = new LinkedHashMap<>();
+
+    private Comments() {}
+
+    static Map<List<String>, List<String>> of(
+            Charter draft, List<TableProfile> profiles, List<CandidateKey> keys, List<CandidateLink> links) {
+        Comments comments = new Comments();
+        comments.add(
+                "A first draft, made from the rows alone. Read every line: what holds for the rows at hand may hold by accident.");
+        for (TableProfile profile : profiles) {
+            comments.comment(draft.table(profile.name()), profile, keys, links);
+        }
+        return comments.comments;
+    }
+
+    private void add(String comment, String... path) {
+        comments.computeIfAbsent(List.of(path), p -> new ArrayList<>()).add(comment);
+    }
+
+    private void comment(Table table, TableProfile profile, List<CandidateKey> keys, List<CandidateLink> links) {
+        String name = table.name();
+        add(
+                profile.rows + " rows" + (profile.malformed > 0 ? ", " + profile.malformed + " of them malformed" : ""),
+                "tables",
+                name);
+        for (ColumnProfile column : profile.columns) {
+            String words = words(column);
+            if (!words.isEmpty()) {
+                add(words, "tables", name, "columns", column.name());
+            }
+        }
+        List<CandidateKey> own =
+                keys.stream().filter(key -> key.table().equals(name)).toList();
+        if (own.stream().noneMatch(CandidateKey::isPrimary)) {
+            add("no column or combination of columns identifies a row", "tables", name, "primary_key");
+        }
+        int others = 0;
+        for (CandidateKey key : own) {
+            if (key.isPrimary()) {
+                add(String.join(", ", key.reasons()) + faults(key), "tables", name, "primary_key");
+            } else if (!key.isChosen() && others++ < MOST_OTHERS) {
+                add(
+                        "(" + String.join(", ", key.columns()) + ") would identify a row too" + faults(key),
+                        "tables",
+                        name,
+                        "unique");
+            } else if (key.isChosen()) {
+                add(
+                        "a link points at it" + faults(key),
+                        "tables",
+                        name,
+                        "unique",
+                        name + "_" + String.join("_", key.columns()));
+            }
+        }
+        commentLinks(table, links);
+    }
+
+    static String faults(CandidateKey key) {
+        List<String> faults = new ArrayList<>();
+        if (key.excess() > 0) {
+            faults.add("but for " + key.excess() + (key.excess() == 1 ? " row" : " rows") + " too many");
+        }
+        if (key.nulls() > 0) {
+            faults.add(key.nulls() + (key.nulls() == 1 ? " row has" : " rows have") + " a null in it");
+        }
+        if (key.illTyped()) {
+            faults.add("some values are not of their type");
+        }
+        return faults.isEmpty() ? "" : ", " + String.join("; ", faults);
+    }
+
+    private static String words(ColumnProfile column) {
+        List<String> words = new ArrayList<>();
+        if (column.guess().misfits() > 0) {
+            words.add(column.guess().type() + " but for " + column.guess().misfits()
+                    + (column.guess().misfits() == 1 ? " value" : " values") + " ("
+                    + String.join(", ", column.guess().examples()) + ")");
+        }
+        words.addAll(column.remarks());
+        return String.join("; ", words);
+    }
+
+    private void commentLinks(Table table, List<CandidateLink> links) {
+        for (ForeignKey link : table.links()) {
+            links.stream()
+                    .filter(l -> l.isChosen()
+                            && l.counts().child().equals(table.name())
+                            && l.counts().columns().equals(link.columns())
+                            && l.counts().parent().equals(link.parent()))
+                    .findFirst()
+                    .ifPresent(l -> add(words(l), "tables", table.name(), "foreign_keys", link.name()));
+        }
+        int others = 0;
+        for (CandidateLink link : links) {
+            boolean isNear = link.counts().child().equals(table.name()) && !link.isChosen() && link.score() >= 0.35;
+            if (isNear && others++ < MOST_OTHERS) {
+                add(
+                        "left out: " + String.join(", ", link.counts().columns()) + " to "
+                                + link.counts().parent() + " ("
+                                + String.join(", ", link.counts().parentColumns()) + "), " + words(link),
+                        "tables",
+                        table.name(),
+                        "foreign_keys");
+            }
+        }
+    }
+
+    static String words(CandidateLink link) {
+        List<String> words = new ArrayList<>();
+        words.add(
+                link.counts().orphans() == 0
+                        ? "every row has its parent"
+                        : String.format(
+                                Locale.ROOT,
+                                "%.1f%% covered: %d orphans",
+                                100 * link.coverage(),
+                                link.counts().orphans()));
+        if (link.counts().nulls() + link.counts().halfNulls() > 0) {
+            words.add("optional");
+        }
+        ChildrenTally tally = link.counts().children().orElseThrow();
+        words.add(tally.least() + " to " + tally.most() + " children, median " + tally.median());
+        words.addAll(link.reasons());
+        return String.join("; ", words);
+    }
+}

@@ -1,0 +1,17 @@
+package taxiomet.survey;
+
+import java.util.List;
+import taxiomet.charter.RowsFile;
+
+/**
+ * A table as it was found, before anything is known about it.
+ *
+ * @param name what it is called: its file's name without the endings
+ * @param rows where its rows stand
+ * @param columns the names of its columns, in their order
+ */
+public record FoundTable(String name, RowsFile rows, List<String> columns) {
+    public FoundTable {
+        columns = List.copyOf(columns);
+    }
+}

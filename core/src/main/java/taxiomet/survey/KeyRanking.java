@@ -1,0 +1,96 @@
+package taxiomet.survey;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.regex.Pattern;
+import taxiomet.charter.ColumnType;
+
+/** How likely a person would declare some columns a key: short, early, like a number, named like a key. */
+final class KeyRanking {
+    private static final Pattern KEY_NAME = Pattern.compile("(?:.*[_ ])?(?:id|key|no|nr|num|number|code|uuid|guid)");
+    private static final Pattern KEY_ENDING = Pattern.compile(".*(?:[a-z]Id|ID|Key|No|Nr|Code|key)");
+    private static final double WIDTH_COSTS = 0.12;
+
+    private KeyRanking() {}
+
+    static boolean isNamedLikeKey(String column) {
+        return KEY_NAME.matcher(column.toLowerCase(Locale.ROOT)).matches()
+                || KEY_ENDING.matcher(column).matches();
+    }
+
+    /** How much one column looks like part of a key, 0 to 1. */
+    static double likeness(TableProfile table, int column) {
+        ColumnProfile profile = table.columns.get(column);
+        double score = 0.32;
+        score += 0.22 * (1 - (double) column / Math.max(1, table.width()));
+        score += isNamedLikeKey(profile.name()) ? 0.2 : 0;
+        ColumnType type = profile.guess().type();
+        score += switch (type.family()) {
+            case EXACT_NUMBER -> type.isInteger() ? 0.2 : -0.22;
+            case UUID -> 0.2;
+            case TEXT -> table.averageLengths[column] <= 12 ? 0.12 : table.averageLengths[column] <= 24 ? -0.02 : -0.18;
+            case MOMENT -> type.name() == ColumnType.Name.DATE ? 0.02 : -0.12;
+            case APPROXIMATE_NUMBER -> -0.3;
+            case BOOLEAN -> -0.15;
+            default -> -0.1;
+        };
+        score += hasFixedLength(profile) && type.isText() ? 0.06 : 0;
+        return Math.max(0, Math.min(1, score));
+    }
+
+    private static boolean hasFixedLength(ColumnProfile profile) {
+        return profile.shortest() == profile.longest();
+    }
+
+    /** The score of a candidate, 0 to 1, whose reasons are added. */
+    static double score(TableProfile table, int[] columns, List<String> reasons) {
+        double sum = 0;
+        int named = 0;
+        for (int column : columns) {
+            sum += likeness(table, column);
+            named += isNamedLikeKey(table.columns.get(column).name()) ? 1 : 0;
+        }
+        double score = sum / columns.length - WIDTH_COSTS * (columns.length - 1);
+        reasons.add(columns.length == 1 ? "one column" : columns.length + " columns");
+        if (columns[0] == 0) {
+            reasons.add("the first");
+        }
+        if (named == columns.length) {
+            reasons.add("named like a key");
+        }
+        if (columns.length == 1) {
+            score += singleBonus(table, columns[0], reasons);
+        } else if (isFirstColumns(columns)) {
+            score += 0.1;
+            reasons.add("the first columns together");
+        }
+        return Math.max(0, Math.min(1, score));
+    }
+
+    private static double singleBonus(TableProfile table, int column, List<String> reasons) {
+        double bonus = 0;
+        ColumnProfile profile = table.columns.get(column);
+        if (profile.guess().type().isInteger()) {
+            reasons.add("whole numbers");
+            long span = table.greatestWhole[column] - table.leastWhole[column] + 1;
+            if (span > 0 && span <= table.rows * 1.05 + 2) {
+                bonus += 0.08;
+                reasons.add("without gaps");
+            }
+        }
+        if (table.isAscending[column]) {
+            bonus += 0.06;
+            reasons.add("ascending");
+        }
+        return bonus;
+    }
+
+    private static boolean isFirstColumns(int[] columns) {
+        for (int i = 0; i < columns.length; i++) {
+            if (columns[i] != i) {
+                return false;
+            }
+        }
+        return true;
+    }
+}

@@ -1,0 +1,142 @@
+package taxiomet.survey;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import taxiomet.charter.ColumnType.Family;
+
+/** Looks on the samples for columns whose values may lie in a candidate key. */
+final class LinkFinder {
+    private static final double LEAST_COVERAGE = 0.9;
+    private static final int MOST_PARENTS = 5;
+    private static final int MOST_PER_PAIR = 3;
+    private static final int MOST_COMBINATIONS = 64;
+
+    /** Columns of a child, and the key of a parent that they may point at. */
+    @SuppressWarnings("ArrayRecordComponent") // places of columns, as everywhere; pairs are never compared
+    record Pair(TableProfile child, int[] columns, TableProfile parent, int[] key) {}
+
+    private final List<TableProfile> tables;
+    private final Map<TableProfile, List<int[]>> keys;
+    private final NameLikeness names;
+    private final Map<String, Double> coverages = new HashMap<>();
+
+    LinkFinder(List<TableProfile> tables, Map<TableProfile, List<int[]>> keys, NameLikeness names) {
+        this.tables = tables;
+        this.keys = keys;
+        this.names = names;
+    }
+
+    List<Pair> find() {
+        List<Pair> pairs = new ArrayList<>();
+        for (TableProfile child : tables) {
+            for (int column = 0; column < child.width(); column++) {
+                pairs.addAll(singles(child, column));
+            }
+            for (TableProfile parent : tables) {
+                for (int[] key : keys.get(parent)) {
+                    if (key.length > 1) {
+                        pairs.addAll(composites(child, parent, key));
+                    }
+                }
+            }
+        }
+        return pairs;
+    }
+
+    private List<Pair> singles(TableProfile child, int column) {
+        List<Pair> pairs = new ArrayList<>();
+        for (TableProfile parent : tables) {
+            for (int[] key : keys.get(parent)) {
+                boolean isItself = parent == child && key[0] == column;
+                if (key.length == 1 && !isItself && isPossible(child, column, parent, key[0])) {
+                    pairs.add(new Pair(child, new int[] {column}, parent, key));
+                }
+            }
+        }
+        pairs.sort(Comparator.comparingDouble((Pair p) -> -guess(p)));
+        return pairs.subList(0, Math.min(MOST_PARENTS, pairs.size()));
+    }
+
+    /** A first guess of how likely a link is meant: by its names, and by how much of the parent's range it takes up. */
+    private double guess(Pair pair) {
+        double guess = 0;
+        for (int i = 0; i < pair.columns().length; i++) {
+            guess += names.likeness(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i])
+                    + LinkRanking.rangeFit(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]);
+        }
+        return guess / pair.columns().length;
+    }
+
+    private boolean isPossible(TableProfile child, int column, TableProfile parent, int key) {
+        ColumnProfile from = child.columns.get(column);
+        ColumnProfile to = parent.columns.get(key);
+        Family family = from.guess().type().family();
+        if (from.values() == 0 || family != to.guess().type().family() || family == Family.APPROXIMATE_NUMBER) {
+            return false;
+        }
+        boolean isFraction =
+                family == Family.EXACT_NUMBER && from.guess().type().scale() > 0;
+        return !isFraction
+                && family != Family.BOOLEAN
+                && coverage(child, column, parent, key) >= LEAST_COVERAGE - slack(from);
+    }
+
+    /** With few different values one stranger weighs much. */
+    private static double slack(ColumnProfile from) {
+        return from.distinct() <= 40 ? Math.min(0.25, 1.5 / Math.max(1, from.distinct())) : 0;
+    }
+
+    private double coverage(TableProfile child, int column, TableProfile parent, int key) {
+        String pair = child.name() + '\u0000' + column + '\u0000' + parent.name() + '\u0000' + key;
+        return coverages.computeIfAbsent(pair, p -> child.hashes.get(column).coverageBy(parent.hashes.get(key)));
+    }
+
+    private List<Pair> composites(TableProfile child, TableProfile parent, int[] key) {
+        List<List<Integer>> choices = new ArrayList<>();
+        for (int part : key) {
+            List<Integer> possible = new ArrayList<>();
+            for (int column = 0; column < child.width(); column++) {
+                if (isPossible(child, column, parent, part)) {
+                    possible.add(column);
+                }
+            }
+            int toPart = part;
+            possible.sort(Comparator.comparingDouble((Integer c) -> -names.likeness(child, c, parent, toPart)));
+            choices.add(possible.subList(0, Math.min(4, possible.size())));
+        }
+        List<Pair> pairs = new ArrayList<>();
+        choose(child, parent, key, choices, new int[key.length], 0, pairs);
+        pairs.sort(Comparator.comparingDouble((Pair p) -> -guess(p)));
+        return pairs.subList(0, Math.min(MOST_PER_PAIR, pairs.size()));
+    }
+
+    private static void choose(
+            TableProfile child,
+            TableProfile parent,
+            int[] key,
+            List<List<Integer>> choices,
+            int[] chosen,
+            int size,
+            List<Pair> pairs) {
+        if (size == key.length) {
+            boolean isItself = child == parent && java.util.Arrays.equals(chosen, key);
+            if (!isItself && pairs.size() < MOST_COMBINATIONS) {
+                pairs.add(new Pair(child, chosen.clone(), parent, key));
+            }
+            return;
+        }
+        for (int column : choices.get(size)) {
+            boolean isTaken = false;
+            for (int i = 0; i < size; i++) {
+                isTaken |= chosen[i] == column;
+            }
+            if (!isTaken) {
+                chosen[size] = column;
+                choose(child, parent, key, choices, chosen, size + 1, pairs);
+            }
+        }
+    }
+}

@@ -1,0 +1,114 @@
+package taxiomet.survey;
+
+import java.util.List;
+import taxiomet.charter.ColumnType.Family;
+import taxiomet.finding.CheckResult.LinkResult;
+import taxiomet.finding.ChildrenTally;
+
+/** How likely a person would declare a link that holds, or nearly holds. */
+final class LinkRanking {
+    private static final long FEW_VALUES = 3;
+
+    private LinkRanking() {}
+
+    /**
+     * How much of a parent's key a child's column takes up, 0 to 1: small numbers lie in every range of numbers by accident, and
+     * then at its low end.
+     */
+    static double rangeFit(TableProfile child, int column, TableProfile parent, int key) {
+        double spread = (double) child.columns.get(column).distinct()
+                / Math.max(1, parent.columns.get(key).distinct());
+        boolean areWhole = child.columns.get(column).guess().type().isInteger()
+                && parent.columns.get(key).guess().type().isInteger();
+        if (!areWhole) {
+            return Math.min(1, 0.5 + spread);
+        }
+        double span = (double) parent.greatestWhole[key] - parent.leastWhole[key];
+        if (span <= 0) {
+            return 0;
+        }
+        double low = Math.max(child.leastWhole[column], parent.leastWhole[key]);
+        double high = Math.min(child.greatestWhole[column], parent.greatestWhole[key]);
+        return Math.max(0, Math.min(1, 0.7 * (high - low) / span + 0.3 * Math.min(1, spread)));
+    }
+
+    /** How many of the parents would have a child if children chose at random. */
+    private static double expectedSpread(double rows, double parents) {
+        return parents == 0 ? 0 : 1 - Math.exp(-rows / parents);
+    }
+
+    /** The score of a link whose counts are known, with reasons. */
+    static double score(
+            LinkFinder.Pair pair,
+            LinkResult counts,
+            NameLikeness names,
+            boolean isParentPrimary,
+            List<String> reasons) {
+        int width = pair.columns().length;
+        double name = 0;
+        double fit = 0;
+        boolean isWhole = true;
+        for (int i = 0; i < width; i++) {
+            name += names.likeness(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]) / width;
+            fit += rangeFit(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]) / width;
+            isWhole &=
+                    pair.child().columns.get(pair.columns()[i]).guess().type().isInteger();
+        }
+        double coverage = counts.judged() == 0 ? 0 : 1 - (double) counts.orphans() / counts.judged();
+        ChildrenTally tally = counts.children().orElseThrow();
+        double parents = (double) tally.parents();
+        double withChild = parents == 0 ? 0 : (parents - (double) tally.childless()) / parents;
+        double expected = expectedSpread((double) counts.judged(), parents);
+        double spread = expected == 0 ? 0 : Math.min(1, withChild / expected);
+        double score = 0.45 * name + 0.2 * fit + 0.25 * spread + (isWhole ? 0 : 0.25) + (isParentPrimary ? 0.1 : -0.1);
+        if (name >= 0.7) {
+            reasons.add("named for it");
+        }
+        if (spread > 0.9) {
+            reasons.add("reaches nearly all parents that it could");
+        }
+        if (!isWhole && width == 1) {
+            reasons.add("values that do not agree by accident");
+        }
+        score -= penalties(pair, name, coverage, fit, spread, isWhole, reasons);
+        return Math.max(0, Math.min(1, score));
+    }
+
+    private static double penalties(
+            LinkFinder.Pair pair,
+            double name,
+            double coverage,
+            double fit,
+            double spread,
+            boolean isWhole,
+            List<String> reasons) {
+        double penalty = (1 - coverage) * 2;
+        TableProfile child = pair.child();
+        ColumnProfile from = child.columns.get(pair.columns()[0]);
+        ColumnProfile to = pair.parent().columns.get(pair.key()[0]);
+        boolean isSingle = pair.columns().length == 1;
+        if (isSingle && from.distinct() <= FEW_VALUES && to.distinct() > 2 * FEW_VALUES && name < 0.7) {
+            penalty += 0.35;
+            reasons.add("only " + from.distinct() + " different values");
+        }
+        if (isSingle && from.guess().type().family() == Family.MOMENT) {
+            penalty += 0.5;
+        }
+        if (isSingle && isWhole && (fit < 0.5 || spread < 0.5) && name < 0.7) {
+            penalty += 0.4;
+            reasons.add("numbers that lie in this range by accident");
+        }
+        boolean childIsKey = from.distinct() >= from.values() && from.values() > 1;
+        boolean isDense = isWhole
+                && child.greatestWhole[pair.columns()[0]] - child.leastWhole[pair.columns()[0]] + 1
+                        <= from.distinct() * 1.05 + 2;
+        if (isSingle && childIsKey && isDense && name < 0.9) {
+            penalty += 0.55;
+            reasons.add("both count their own rows");
+        }
+        if (isSingle && child == pair.parent() && name == 0 && isWhole && childIsKey) {
+            penalty += 0.3;
+        }
+        return penalty;
+    }
+}

@@ -1,0 +1,98 @@
+package taxiomet.survey;
+
+/** All rows of a table that have one of some values of a column, as hashes of all their cells; 0 stands for null. */
+final class RowSample {
+    private static final int MOST_ROWS = 4096;
+    private static final int LEAST_ROWS = 64;
+    /** There is a sample for each column, and each row of it holds a cell for each column. */
+    private static final int CELLS_OF_ALL = 4_000_000;
+
+    private final int capacity;
+    private final int width;
+    private final int lead;
+    private long[] cells;
+    private int rows;
+    private int level;
+
+    RowSample(int width, int lead) {
+        this.width = width;
+        this.lead = lead;
+        this.capacity = Math.max(LEAST_ROWS, Math.min(MOST_ROWS, CELLS_OF_ALL / (width * width)));
+        this.cells = new long[width * 64];
+    }
+
+    void add(long[] row) {
+        if (row[lead] == 0 || (row[lead] & (1L << level) - 1) != 0) {
+            return;
+        }
+        if (rows == capacity) {
+            thinOut();
+            if (rows == capacity || (row[lead] & (1L << level) - 1) != 0) {
+                return;
+            }
+        }
+        if ((rows + 1) * width > cells.length) {
+            cells = java.util.Arrays.copyOf(cells, cells.length * 2);
+        }
+        System.arraycopy(row, 0, cells, rows * width, width);
+        rows++;
+    }
+
+    private void thinOut() {
+        while (rows == capacity && level < 60) {
+            level++;
+            long mask = (1L << level) - 1;
+            int kept = 0;
+            for (int r = 0; r < rows; r++) {
+                if ((cells[r * width + lead] & mask) == 0) {
+                    System.arraycopy(cells, r * width, cells, kept * width, width);
+                    kept++;
+                }
+            }
+            rows = kept;
+        }
+    }
+
+    int rows() {
+        return rows;
+    }
+
+    /** Whether the sample is the whole table, but for rows with a null in the column. */
+    boolean isWhole() {
+        return level == 0;
+    }
+
+    /**
+     * How many rows beyond the first there are of the values of some columns; rows with a null in one of them do not count.
+     *
+     * @param most where to stop counting
+     */
+    int excess(int[] columns, int most) {
+        long[] slots = new long[Integer.highestOneBit(Math.max(16, rows)) * 4];
+        int mask = slots.length - 1;
+        int excess = 0;
+        for (int r = 0; r < rows && excess <= most; r++) {
+            long key = 17;
+            boolean hasNull = false;
+            for (int column : columns) {
+                long cell = cells[r * width + column];
+                hasNull |= cell == 0;
+                key = (key ^ cell) * 0x9E3779B97F4A7C15L;
+                key ^= key >>> 32;
+            }
+            if (hasNull) {
+                continue;
+            }
+            key = key == 0 ? 1 : key;
+            int slot = (int) (key >>> 16) & mask;
+            while (slots[slot] != 0 && slots[slot] != key) {
+                slot = slot + 1 & mask;
+            }
+            if (slots[slot] == key) {
+                excess++;
+            }
+            slots[slot] = key;
+        }
+        return excess;
+    }
+}

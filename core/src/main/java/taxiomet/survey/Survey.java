@@ -1,0 +1,301 @@
+package taxiomet.survey;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.function.Function;
+import taxiomet.charter.Charter;
+import taxiomet.charter.LinkGraph;
+import taxiomet.charter.Table;
+import taxiomet.check.CheckOptions;
+import taxiomet.check.CheckProgress;
+import taxiomet.check.CheckRun;
+import taxiomet.finding.CheckResult;
+import taxiomet.finding.CheckResult.LinkResult;
+import taxiomet.finding.CheckResult.RuleResult;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
+import taxiomet.rows.TableSource;
+import taxiomet.spill.MemoryBudget;
+import taxiomet.survey.LinkFinder.Pair;
+import taxiomet.survey.SurveyResult.SurveyedTable;
+
+/** Surveys tables: one pass for the profiles, one for the exact counts of the candidates. */
+public final class Survey {
+    private static final double LEAST_LINK_SCORE = 0.5;
+    private static final double ALMOST_COSTS = 0.04;
+
+    private final List<FoundTable> found;
+    private final SurveyOptions options;
+    private final Function<Table, TableSource> open;
+    private final NameLikeness names = new NameLikeness();
+    private final Map<String, List<String>> files = new HashMap<>();
+
+    private Survey(List<FoundTable> found, SurveyOptions options, Function<Table, TableSource> open) {
+        this.found = found;
+        this.options = options;
+        this.open = open;
+    }
+
+    /**
+     * Surveys tables.
+     *
+     * @param title what the draft is called
+     * @param open opens the rows of a table with all its columns
+     * @param temporary an existing folder for temporary files
+     * @throws taxiomet.rows.SourceException when rows cannot be read
+     * @throws taxiomet.spill.SpillException when temporary files cannot be written
+     */
+    public static SurveyResult of(
+            String title,
+            List<FoundTable> found,
+            SurveyOptions options,
+            Function<Table, TableSource> open,
+            Path temporary,
+            MemoryBudget budget,
+            CheckProgress progress) {
+        return new Survey(found, options, open).run(title, temporary, budget, progress);
+    }
+
+    private SurveyResult run(String title, Path temporary, MemoryBudget budget, CheckProgress progress) {
+        List<TableProfile> profiles = profiles(progress);
+        Map<TableProfile, List<int[]>> keys = new LinkedHashMap<>();
+        profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
+        List<Pair> pairs = new LinkFinder(profiles, keys, names).find();
+        Charter exam = Draft.exam(profiles, keys, pairs);
+        CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), options.examples());
+        try (CheckRun run = CheckRun.start(exam, checkOptions, open, temporary, budget, progress)) {
+            return conclude(title, profiles, keys, pairs, run.result());
+        }
+    }
+
+    private List<TableProfile> profiles(CheckProgress progress) {
+        ExecutorService threads =
+                Executors.newFixedThreadPool(Runtime.getRuntime().availableProcessors(), task -> {
+                    Thread thread = new Thread(task, "survey");
+                    thread.setDaemon(true);
+                    return thread;
+                });
+        try {
+            List<Future<TableProfile>> running = new ArrayList<>();
+            for (FoundTable table : found) {
+                running.add(threads.submit(() -> profile(table)));
+            }
+            List<TableProfile> profiles = new ArrayList<>();
+            for (int i = 0; i < running.size(); i++) {
+                progress.reading(found.get(i).name());
+                profiles.add(running.get(i).get());
+            }
+            return profiles;
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof RuntimeException cause) {
+                throw cause;
+            }
+            throw new IllegalStateException(e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("interrupted", e);
+        } finally {
+            threads.shutdownNow();
+        }
+    }
+
+    private TableProfile profile(FoundTable table) {
+        try (TableSource source = open.apply(Draft.unknown(table))) {
+            List<String> parts = new ArrayList<>();
+            for (int part = 0; part < source.partCount(); part++) {
+                parts.add(source.partName(part));
+            }
+            TableProfile profile = new TableProfiler(table).profile(source);
+            synchronized (files) {
+                files.put(table.name(), parts);
+            }
+            return profile;
+        }
+    }
+
+    private SurveyResult conclude(
+            String title,
+            List<TableProfile> profiles,
+            Map<TableProfile, List<int[]>> keys,
+            List<Pair> pairs,
+            CheckResult counts) {
+        Map<String, List<CandidateKey>> ranked = new LinkedHashMap<>();
+        profiles.forEach(profile -> ranked.put(profile.name(), rankedKeys(profile, keys.get(profile), counts)));
+        List<CandidateLink> links = rankedLinks(pairs, ranked, counts);
+        List<CandidateKey> chosen = new ArrayList<>();
+        ranked.values().forEach(own -> own.forEach(key -> chosen.add(isPointedAt(key, links) ? chosen(key) : key)));
+        Charter draft = Draft.charter(title, profiles, chosen, links);
+        List<SurveyedTable> tables = profiles.stream()
+                .map(profile -> new SurveyedTable(
+                        profile.name(),
+                        files.get(profile.name()),
+                        profile.rows,
+                        profile.malformed,
+                        repeatsRows(profile),
+                        profile.columns))
+                .toList();
+        return new SurveyResult(
+                tables,
+                chosen,
+                links,
+                new LinkGraph(draft).manyToMany(),
+                draft,
+                Comments.of(draft, profiles, chosen, links));
+    }
+
+    /** Looked for in the rows that share a value of the column with the most different ones. */
+    private static boolean repeatsRows(TableProfile profile) {
+        int lead = 0;
+        int[] all = new int[profile.width()];
+        for (int c = 0; c < profile.width(); c++) {
+            all[c] = c;
+            lead = profile.columns.get(c).distinct() > profile.columns.get(lead).distinct() ? c : lead;
+        }
+        return profile.width() > 0 && profile.rowSamples.get(lead).excess(all, 0) > 0;
+    }
+
+    private List<CandidateKey> rankedKeys(TableProfile profile, List<int[]> keys, CheckResult counts) {
+        List<CandidateKey> candidates = new ArrayList<>();
+        for (int i = 0; i < keys.size(); i++) {
+            candidate(profile, keys.get(i), Draft.keyName(i), counts).ifPresent(candidates::add);
+        }
+        candidates.sort(Comparator.comparingDouble(CandidateKey::score).reversed());
+        if (!candidates.isEmpty()) {
+            candidates.set(0, primary(candidates.get(0)));
+        }
+        return candidates;
+    }
+
+    private Optional<CandidateKey> candidate(TableProfile profile, int[] key, String name, CheckResult counts) {
+        RuleResult nulls = counts.rules().stream()
+                .filter(rule ->
+                        rule.table().equals(profile.name()) && rule.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+        Optional<Finding> doubles = counts.findings().stream()
+                .filter(f ->
+                        f.kind() == FindingKind.DUPLICATE && f.table().equals(profile.name()) && f.at().equals(name))
+                .findFirst();
+        long excess =
+                doubles.map(f -> ((Finding.Duplicates) f.details()).excess()).orElse(0L);
+        long tolerated = ColumnProfiler.tolerated(profile.rows);
+        if (excess > tolerated || nulls.broken() > tolerated) {
+            return Optional.empty();
+        }
+        List<String> reasons = new ArrayList<>();
+        double score = KeyRanking.score(profile, key, reasons);
+        boolean isExact = excess + nulls.broken() + nulls.notJudged() == 0;
+        List<Evidence> rows = doubles.map(Finding::examples).orElse(List.of());
+        return Optional.of(new CandidateKey(
+                profile.name(),
+                Draft.names(profile, key),
+                excess,
+                nulls.broken(),
+                nulls.notJudged() > 0,
+                isExact ? score : Math.max(0, score - ALMOST_COSTS),
+                reasons,
+                false,
+                false,
+                rows));
+    }
+
+    private static CandidateKey primary(CandidateKey key) {
+        return copy(key, true, true);
+    }
+
+    private static CandidateKey chosen(CandidateKey key) {
+        return copy(key, true, key.isPrimary());
+    }
+
+    private static CandidateKey copy(CandidateKey key, boolean isChosen, boolean isPrimary) {
+        return new CandidateKey(
+                key.table(),
+                key.columns(),
+                key.excess(),
+                key.nulls(),
+                key.illTyped(),
+                key.score(),
+                key.reasons(),
+                isChosen,
+                isPrimary,
+                key.duplicates());
+    }
+
+    private static boolean isPointedAt(CandidateKey key, List<CandidateLink> links) {
+        return links.stream()
+                .anyMatch(link -> link.isChosen()
+                        && link.counts().parent().equals(key.table())
+                        && link.counts().parentColumns().equals(key.columns()));
+    }
+
+    private List<CandidateLink> rankedLinks(
+            List<Pair> pairs, Map<String, List<CandidateKey>> keys, CheckResult counts) {
+        List<CandidateLink> candidates = new ArrayList<>();
+        Map<String, LinkResult> results = new HashMap<>();
+        counts.links().forEach(link -> results.put(link.name(), link));
+        for (int i = 0; i < pairs.size(); i++) {
+            candidate(pairs.get(i), results.get(Draft.linkName(i)), keys, counts)
+                    .ifPresent(candidates::add);
+        }
+        candidates.sort(Comparator.comparingDouble(CandidateLink::score).reversed());
+        List<CandidateLink> chosen = new ArrayList<>();
+        Set<String> taken = new HashSet<>();
+        for (CandidateLink link : candidates) {
+            boolean isBest = link.score() >= LEAST_LINK_SCORE
+                    && taken.add(link.counts().child() + link.counts().columns());
+            boolean isMirrored = isBest && chosen.stream().anyMatch(other -> other.isChosen() && isMirror(other, link));
+            chosen.add(
+                    isBest && !isMirrored
+                            ? new CandidateLink(
+                                    link.counts(),
+                                    link.isOneToOne(),
+                                    link.score(),
+                                    link.reasons(),
+                                    true,
+                                    link.missing())
+                            : link);
+        }
+        return chosen;
+    }
+
+    private static boolean isMirror(CandidateLink one, CandidateLink other) {
+        return one.counts().child().equals(other.counts().parent())
+                && one.counts().parent().equals(other.counts().child())
+                && one.counts().columns().equals(other.counts().parentColumns())
+                && one.counts().parentColumns().equals(other.counts().columns());
+    }
+
+    private Optional<CandidateLink> candidate(
+            Pair pair, LinkResult link, Map<String, List<CandidateKey>> keys, CheckResult counts) {
+        List<String> key = Draft.names(pair.parent(), pair.key());
+        Optional<CandidateKey> parentKey = keys.get(pair.parent().name()).stream()
+                .filter(k -> k.columns().equals(key))
+                .findFirst();
+        if (parentKey.isEmpty() || link.judged() == 0 || link.orphans() * 10 > link.judged()) {
+            return Optional.empty();
+        }
+        List<String> reasons = new ArrayList<>();
+        double score = LinkRanking.score(pair, link, names, parentKey.get().isPrimary(), reasons);
+        boolean isOneToOne = link.children().orElseThrow().most() <= 1;
+        List<Finding.MissingValue> missing = counts.findings().stream()
+                .filter(f ->
+                        f.kind() == FindingKind.ORPHAN && f.table().equals(link.child()) && f.at().equals(link.name()))
+                .findFirst()
+                .map(f -> ((Finding.Missing) f.details()).commonest())
+                .orElse(List.of());
+        return Optional.of(new CandidateLink(link, isOneToOne, score, reasons, false, missing));
+    }
+}

@@ -1,0 +1,57 @@
+package taxiomet.survey;
+
+import java.util.List;
+import java.util.Map;
+import taxiomet.charter.Charter;
+import taxiomet.charter.LinkGraph.ManyToMany;
+
+/**
+ * What a survey found.
+ *
+ * @param tables in the order found
+ * @param keys candidates that hold or nearly hold, by table, the likeliest first
+ * @param links candidates that hold or nearly hold, the likeliest first
+ * @param pairs tables that chosen links join many to many
+ * @param draft a first charter of the keys and links chosen
+ * @param comments for the draft, by the keys that lead to a declaration: why it is there, and what was nearly so
+ */
+public record SurveyResult(
+        List<SurveyedTable> tables,
+        List<CandidateKey> keys,
+        List<CandidateLink> links,
+        List<ManyToMany> pairs,
+        Charter draft,
+        Map<List<String>, List<String>> comments) {
+    public SurveyResult {
+        tables = List.copyOf(tables);
+        keys = List.copyOf(keys);
+        links = List.copyOf(links);
+        pairs = List.copyOf(pairs);
+        comments = Map.copyOf(comments);
+    }
+
+    /**
+     * One table.
+     *
+     * @param files names of its files
+     * @param rows all of them, malformed ones too
+     * @param repeatsRows whether there are rows that are equal in all columns
+     */
+    public record SurveyedTable(
+            String name,
+            List<String> files,
+            long rows,
+            long malformed,
+            boolean repeatsRows,
+            List<ColumnProfile> columns) {
+        public SurveyedTable {
+            files = List.copyOf(files);
+            columns = List.copyOf(columns);
+        }
+    }
+
+    /** The candidate keys of a table. */
+    public List<CandidateKey> keysOf(String table) {
+        return keys.stream().filter(key -> key.table().equals(table)).toList();
+    }
+}

@@ -1,0 +1,29 @@
+package taxiomet.survey;
+
+import java.util.List;
+import java.util.Optional;
+import taxiomet.charter.ColumnType;
+
+/**
+ * The type that a column seems to be meant to have.
+ *
+ * @param type the narrowest type that holds all values but {@code misfits}
+ * @param format how its dates are written, where that is not the usual way
+ * @param decimalComma whether its numbers have a decimal comma
+ * @param misfits values that are not of the type
+ * @param examples some of them
+ * @param holdsAll the narrowest type that holds every value: the same, when there are no misfits
+ * @param reason what speaks for a wider type than the values need; empty where nothing does
+ */
+public record TypeGuess(
+        ColumnType type,
+        Optional<String> format,
+        boolean decimalComma,
+        long misfits,
+        List<String> examples,
+        ColumnType holdsAll,
+        String reason) {
+    public TypeGuess {
+        examples = List.copyOf(examples);
+    }
+}

@@ -1,0 +1,231 @@
+package taxiomet.reports.text;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import taxiomet.charter.LinkGraph.ManyToMany;
+import taxiomet.finding.CheckResult.LinkResult;
+import taxiomet.finding.ChildrenTally;
+import taxiomet.survey.CandidateKey;
+import taxiomet.survey.CandidateLink;
+import taxiomet.survey.ColumnProfile;
+import taxiomet.survey.SurveyResult;
+import taxiomet.survey.SurveyResult.SurveyedTable;
+
+/** What a survey found, for a person: the tables, what their columns hold, what could identify a row, what could point where. */
+public final class SurveyText {
+    private static final int INDENT = 4;
+    private static final int OTHER_KEYS = 5;
+    private static final int OTHER_LINKS = 12;
+    private static final double LEAST_SCORE = 0.3;
+
+    private final SurveyResult result;
+    private final int width;
+    private final boolean hasColor;
+    private final Consumer<String> out;
+
+    public SurveyText(SurveyResult result, int width, boolean hasColor, Consumer<String> out) {
+        this.result = result;
+        this.width = width;
+        this.hasColor = hasColor;
+        this.out = out;
+    }
+
+    /** @param withColumns whether the profiles of columns are written too */
+    public void write(boolean withColumns) {
+        long rows = result.tables().stream().mapToLong(SurveyedTable::rows).sum();
+        long links = result.links().stream().filter(CandidateLink::isChosen).count();
+        out.accept(Style.STRONG.apply(CellText.escaped(result.draft().name()), hasColor) + ": "
+                + Counted.of(result.tables().size(), "table") + ", " + Counted.of(rows, "row") + ", "
+                + Counted.of(links, "likely link"));
+        for (SurveyedTable table : result.tables()) {
+            writeTable(table, withColumns);
+        }
+        writeLinks();
+        writePairs();
+    }
+
+    private void sentence(String text, int indent) {
+        Paragraph.lines(CellText.escaped(text), indent, width).forEach(out);
+    }
+
+    private void writeTable(SurveyedTable table, boolean withColumns) {
+        out.accept("");
+        out.accept(Style.STRONG.apply(CellText.escaped(table.name()), hasColor) + "  " + Counted.of(table.rows(), "row")
+                + (table.malformed() > 0 ? ", " + Counted.grouped(table.malformed()) + " malformed" : "")
+                + Style.FAINT.apply("  " + CellText.escaped(String.join(", ", table.files())), hasColor));
+        if (table.repeatsRows()) {
+            sentence("there are rows that are equal in all columns", INDENT);
+        }
+        if (withColumns) {
+            writeColumns(table);
+        }
+        writeKeys(table);
+    }
+
+    private void writeColumns(SurveyedTable table) {
+        Grid grid = new Grid();
+        grid.addColumn("column", Grid.Kind.TEXT);
+        grid.addColumn("type", Grid.Kind.TEXT);
+        grid.addColumn("null", Grid.Kind.NUMBER);
+        grid.addColumn("distinct", Grid.Kind.NUMBER);
+        grid.addColumn("least", Grid.Kind.TEXT);
+        grid.addColumn("greatest", Grid.Kind.TEXT);
+        grid.addColumn("", Grid.Kind.TEXT);
+        for (ColumnProfile column : table.columns()) {
+            grid.addRow(List.of(
+                    Grid.Cell.of(CellText.escaped(column.name())),
+                    Grid.Cell.of(type(column)),
+                    Grid.Cell.of(column.nulls() == 0 ? "" : Counted.grouped(column.nulls())),
+                    Grid.Cell.of((column.distinctIsExact() ? "" : "~") + Counted.grouped(column.distinct())),
+                    Grid.Cell.of(column.least()
+                            .map(v -> CellText.cut(CellText.of(v), 16))
+                            .orElse("")),
+                    Grid.Cell.of(column.greatest()
+                            .map(v -> CellText.cut(CellText.of(v), 16))
+                            .orElse("")),
+                    new Grid.Cell(CellText.escaped(remarks(column)), Style.FAINT)));
+        }
+        grid.lines(INDENT, width, hasColor).forEach(out);
+    }
+
+    private static String type(ColumnProfile column) {
+        return column.guess().type().sql()
+                + column.guess().format().map(format -> " " + format).orElse("")
+                + (column.guess().decimalComma() ? " with comma" : "");
+    }
+
+    private static String remarks(ColumnProfile column) {
+        List<String> remarks = new ArrayList<>();
+        if (column.guess().misfits() > 0) {
+            remarks.add("but for " + column.guess().misfits() + ": "
+                    + String.join(", ", column.guess().examples()));
+        }
+        if (column.emptyTexts() > 0) {
+            remarks.add(Counted.grouped(column.emptyTexts()) + " empty");
+        }
+        remarks.addAll(column.remarks());
+        boolean hasFew = column.distinct() <= 12
+                && column.distinctIsExact()
+                && !column.commonest().isEmpty();
+        if (hasFew) {
+            remarks.add(column.commonest().stream()
+                    .map(value -> CellText.cut(value.value(), 16) + " " + Counted.grouped(value.rows()))
+                    .collect(Collectors.joining(", ")));
+        }
+        return String.join("; ", remarks);
+    }
+
+    private void writeKeys(SurveyedTable table) {
+        List<CandidateKey> keys = result.keysOf(table.name());
+        if (keys.isEmpty()) {
+            sentence("no column or combination of columns identifies a row", INDENT);
+            return;
+        }
+        CandidateKey first = keys.get(0);
+        out.accept(" ".repeat(INDENT) + "rows are identified by "
+                + Style.GOOD.apply("(" + CellText.escaped(String.join(", ", first.columns())) + ")", hasColor) + ": "
+                + String.join(", ", first.reasons()) + faults(first));
+        keys.stream()
+                .skip(1)
+                .limit(OTHER_KEYS)
+                .forEach(key ->
+                        sentence("and so would (" + String.join(", ", key.columns()) + ")" + faults(key), INDENT));
+    }
+
+    private static String faults(CandidateKey key) {
+        List<String> faults = new ArrayList<>();
+        if (key.excess() > 0) {
+            String rows = key.duplicates().stream()
+                    .limit(4)
+                    .map(row -> Long.toString(row.row()))
+                    .collect(Collectors.joining(", "));
+            faults.add("but for " + Counted.of(key.excess(), "row") + " too many (rows " + rows
+                    + (key.duplicates().size() > 4 ? " ..." : "") + ")");
+        }
+        if (key.nulls() > 0) {
+            faults.add("null in " + Counted.of(key.nulls(), "row"));
+        }
+        if (key.illTyped()) {
+            faults.add("some values are not of their type");
+        }
+        return faults.isEmpty() ? "" : ", " + String.join(", ", faults);
+    }
+
+    private void writeLinks() {
+        List<CandidateLink> chosen =
+                result.links().stream().filter(CandidateLink::isChosen).toList();
+        out.accept("");
+        out.accept(Style.STRONG.apply(chosen.isEmpty() ? "No likely links" : "Likely links", hasColor));
+        chosen.forEach(this::writeLink);
+        List<CandidateLink> others = result.links().stream()
+                .filter(link -> !link.isChosen() && link.score() >= LEAST_SCORE)
+                .limit(OTHER_LINKS)
+                .toList();
+        if (!others.isEmpty()) {
+            out.accept("");
+            out.accept(Style.STRONG.apply("Less likely", hasColor));
+            for (CandidateLink link : others) {
+                sentence(ends(link.counts()) + ": " + covered(link) + reasons(link), INDENT);
+            }
+        }
+    }
+
+    private static String ends(LinkResult link) {
+        return link.child() + " (" + String.join(", ", link.columns()) + ") to " + link.parent() + " ("
+                + String.join(", ", link.parentColumns()) + ")";
+    }
+
+    private static String covered(CandidateLink link) {
+        return link.counts().orphans() == 0
+                ? "all " + Counted.grouped(link.counts().judged()) + " covered"
+                : String.format(Locale.ROOT, "%.1f%% covered, ", 100 * link.coverage())
+                        + Counted.of(link.counts().orphans(), "orphan");
+    }
+
+    private static String reasons(CandidateLink link) {
+        return link.reasons().isEmpty() ? "" : "; " + String.join("; ", link.reasons());
+    }
+
+    private void writeLink(CandidateLink link) {
+        ChildrenTally tally = link.counts().children().orElseThrow();
+        long nulls = link.counts().nulls() + link.counts().halfNulls();
+        out.accept(" ".repeat(INDENT) + Style.NOTE.apply(CellText.escaped(ends(link.counts())), hasColor));
+        sentence(
+                covered(link) + "; " + (nulls == 0 ? "never null" : Counted.grouped(nulls) + " null") + "; "
+                        + (link.isOneToOne()
+                                ? "one to one"
+                                : "one to many: " + tally.least() + " to " + tally.most() + " children, median "
+                                        + tally.median())
+                        + (tally.childless() > 0 ? ", " + Counted.of(tally.childless(), "parent") + " without" : "")
+                        + reasons(link),
+                2 * INDENT);
+        if (!link.missing().isEmpty()) {
+            sentence(
+                    "missing: "
+                            + link.missing().stream()
+                                    .limit(3)
+                                    .map(value -> String.join(
+                                                    ", ",
+                                                    value.values().stream()
+                                                            .map(CellText::of)
+                                                            .toList())
+                                            + (value.rows() > 1 ? " (" + Counted.of(value.rows(), "row") + ")" : ""))
+                                    .collect(Collectors.joining("; ")),
+                    2 * INDENT);
+        }
+    }
+
+    private void writePairs() {
+        if (result.pairs().isEmpty()) {
+            return;
+        }
+        out.accept("");
+        out.accept(Style.STRONG.apply("Many to many", hasColor));
+        for (ManyToMany pair : result.pairs()) {
+            sentence(pair.one() + " and " + pair.other() + ", through " + pair.through(), INDENT);
+        }
+    }
+}

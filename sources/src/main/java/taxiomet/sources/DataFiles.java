@@ -1,0 +1,142 @@
+package taxiomet.sources;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import taxiomet.charter.RowsFile;
+import taxiomet.rows.SourceException;
+import taxiomet.sources.csv.Sniffer;
+import taxiomet.sources.csv.Sniffer.Sniffed;
+import taxiomet.survey.FoundTable;
+
+/** Finds the tables in folders and files of which nothing is declared. */
+public final class DataFiles {
+    private static final Pattern DATA =
+            Pattern.compile("(.+?)\\.(?:csv|tsv|tab|psv|txt)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE);
+    /** A name with a number or a date at its end, as parts of one table have. */
+    private static final Pattern PART = Pattern.compile("(.*?[^0-9_.-])[_.-]?[0-9][0-9_.-]*");
+
+    private DataFiles() {}
+
+    /**
+     * The tables, in the order named and then of their files' names. Files with the same columns whose names differ in a number
+     * at the end alone are one table in parts.
+     *
+     * @param places folders, whose files are taken, and files
+     * @throws SourceException when a place is not there, or there is no table in any of them
+     */
+    public static List<FoundTable> find(List<Path> places, Optional<Character> delimiter, Optional<String> encoding) {
+        List<Path> files = new ArrayList<>();
+        places.forEach(place -> files.addAll(filesOf(place)));
+        if (files.isEmpty()) {
+            throw new SourceException(
+                    places.get(0).toString(),
+                    "there is no table in it",
+                    "name a folder or files that end in .csv, .tsv or .txt");
+        }
+        Map<String, List<Path>> parts = new LinkedHashMap<>();
+        Map<Path, Sniffed> sniffed = new LinkedHashMap<>();
+        for (Path file : files) {
+            Sniffed seen = Sniffer.sniff(file, delimiter, encoding);
+            sniffed.put(file, seen);
+            Matcher part = PART.matcher(stem(file));
+            String group = part.matches() ? "parts of " + part.group(1) : "file " + file.getFileName();
+            String kind = file.toAbsolutePath().getParent() + "\0" + group + "\0" + seen.columns()
+                    + seen.rows().delimiter();
+            parts.computeIfAbsent(kind, k -> new ArrayList<>()).add(file);
+        }
+        List<FoundTable> tables = new ArrayList<>();
+        for (List<Path> group : parts.values()) {
+            tables.add(table(group, sniffed.get(group.get(0)), tables));
+        }
+        return tables;
+    }
+
+    private static List<Path> filesOf(Path place) {
+        if (!Files.isDirectory(place)) {
+            if (!Files.exists(place)) {
+                throw new SourceException(place.toString(), "there is no such file or folder", "check the name");
+            }
+            return List.of(place);
+        }
+        try (Stream<Path> all = Files.list(place)) {
+            return all.filter(file -> Files.isRegularFile(file)
+                            && DATA.matcher(file.getFileName().toString()).matches())
+                    .sorted()
+                    .toList();
+        } catch (NoSuchFileException e) {
+            throw new SourceException(place.toString(), "there is no such folder", "check the name");
+        } catch (IOException e) {
+            throw new SourceException(place.toString(), "it cannot be read (" + e.getMessage() + ")", "");
+        } catch (UncheckedIOException e) {
+            throw new SourceException(
+                    place.toString(), "it cannot be read (" + e.getCause().getMessage() + ")", "");
+        }
+    }
+
+    private static String stem(Path file) {
+        String name = file.getFileName().toString();
+        Matcher data = DATA.matcher(name);
+        return data.matches() ? data.group(1) : name.replaceAll("\\.[^.]*$", "");
+    }
+
+    private static FoundTable table(List<Path> files, Sniffed first, List<FoundTable> others) {
+        String stem = stem(files.get(0));
+        RowsFile rows = first.rows();
+        if (files.size() > 1) {
+            Matcher part = PART.matcher(stem);
+            stem = part.matches() ? part.group(1) : stem;
+            String glob = globOf(files);
+            rows = new RowsFile(
+                    rows.folder(),
+                    glob,
+                    rows.delimiter(),
+                    rows.quote(),
+                    rows.encoding(),
+                    rows.hasHeader(),
+                    rows.header(),
+                    rows.nullWords());
+        }
+        String name = stem;
+        for (int i = 2; isTaken(name, others); i++) {
+            name = stem + "_" + i;
+        }
+        return new FoundTable(name, rows, first.columns());
+    }
+
+    /** A glob that takes these files of one folder and no others. */
+    private static String globOf(List<Path> files) {
+        List<String> names =
+                files.stream().map(file -> file.getFileName().toString()).toList();
+        String prefix = names.get(0);
+        for (String name : names) {
+            while (!name.startsWith(prefix)) {
+                prefix = prefix.substring(0, prefix.length() - 1);
+            }
+        }
+        String beginning = prefix;
+        Path folder = files.get(0).toAbsolutePath().getParent();
+        try (Stream<Path> all = Files.list(folder)) {
+            long alike = all.filter(file -> file.getFileName().toString().startsWith(beginning))
+                    .count();
+            boolean isPlain = !beginning.matches(".*[*?{\\[].*");
+            return alike == files.size() && isPlain ? beginning + "*" : "{" + String.join(",", names) + "}";
+        } catch (IOException e) {
+            throw new SourceException(folder.toString(), "it cannot be read (" + e.getMessage() + ")", "");
+        }
+    }
+
+    private static boolean isTaken(String name, List<FoundTable> others) {
+        return others.stream().anyMatch(other -> other.name().equals(name));
+    }
+}
