@@ -98,7 +98,12 @@ final class LinkRanking {
             penalty += 0.4;
             reasons.add("numbers that lie in this range by accident");
         }
-        boolean childIsKey = from.distinct() >= from.values() && from.values() > 1;
+        boolean isCount = !KeyRanking.isNamedLikeKey(from.name());
+        if (isSingle && isWhole && isCount && fit < 0.3 && spread < 0.5 && name >= 0.7) {
+            penalty += 0.45;
+            reasons.add("small numbers: perhaps a count");
+        }
+        boolean childIsKey = from.distinct() >= from.values() * 0.98 && from.values() > 1;
         boolean isDense = isWhole
                 && child.greatestWhole[pair.columns()[0]] - child.leastWhole[pair.columns()[0]] + 1
                         <= from.distinct() * 1.05 + 2;

@@ -11,6 +11,33 @@ final class NameLikeness {
     private static final Set<String> KEY_WORDS =
             Set.of("id", "key", "no", "nr", "num", "number", "code", "uuid", "guid", "ref", "fk");
 
+    private static final Set<String> KINSHIP = Set.of(
+            "parent",
+            "mother",
+            "father",
+            "boss",
+            "manager",
+            "super",
+            "supervisor",
+            "chief",
+            "leader",
+            "previous",
+            "prev",
+            "next",
+            "before",
+            "after",
+            "root",
+            "origin",
+            "original",
+            "replaces",
+            "successor",
+            "predecessor",
+            "upper",
+            "main",
+            "sponsor",
+            "referrer",
+            "ancestor");
+
     /** Words of a name: keeper_id, keeperId and KEEPER-ID are keeper and id. */
     private static List<String> words(String name) {
         String parted = name.replaceAll("([a-z0-9])([A-Z])", "$1_$2").toLowerCase(Locale.ROOT);
@@ -49,6 +76,13 @@ final class NameLikeness {
         return isShared ? name.substring(cut + 1) : name;
     }
 
+    /** A column that points into its own table: its words say in which part, since the table's name says nothing. */
+    private static double ownLikeness(List<String> words) {
+        boolean isRank = words.stream().anyMatch(KINSHIP::contains);
+        boolean endsLikeKey = KEY_WORDS.contains(words.get(words.size() - 1)) && words.size() > 1;
+        return isRank ? 0.85 : endsLikeKey ? 0.4 : 0;
+    }
+
     /** 0 to 1. */
     double likeness(TableProfile child, int column, TableProfile parent, int key) {
         String from = bare(child, column);
@@ -62,6 +96,9 @@ final class NameLikeness {
         boolean isBareKeyWord = fromWords.size() == 1 && KEY_WORDS.contains(fromWords.get(0));
         if (fromWords.equals(toWords)) {
             return isBareKeyWord ? 0 : 1;
+        }
+        if (child == parent) {
+            return ownLikeness(fromWords);
         }
         List<String> meaning =
                 fromWords.stream().filter(w -> !KEY_WORDS.contains(w)).toList();

@@ -256,9 +256,10 @@ public final class Survey {
         for (CandidateLink link : candidates) {
             boolean isBest = link.score() >= LEAST_LINK_SCORE
                     && taken.add(link.counts().child() + link.counts().columns());
+            boolean isPart = isBest && candidates.stream().anyMatch(other -> isPartOf(link, other));
             boolean isMirrored = isBest && chosen.stream().anyMatch(other -> other.isChosen() && isMirror(other, link));
             chosen.add(
-                    isBest && !isMirrored
+                    isBest && !isMirrored && !isPart
                             ? new CandidateLink(
                                     link.counts(),
                                     link.isOneToOne(),
@@ -269,6 +270,15 @@ public final class Survey {
                             : link);
         }
         return chosen;
+    }
+
+    /** A column that points at a parent together with others does not point at its primary key alone too. */
+    private static boolean isPartOf(CandidateLink one, CandidateLink whole) {
+        return whole.score() >= LEAST_LINK_SCORE
+                && whole.counts().columns().size() > one.counts().columns().size()
+                && whole.counts().child().equals(one.counts().child())
+                && whole.counts().parent().equals(one.counts().parent())
+                && whole.counts().columns().containsAll(one.counts().columns());
     }
 
     private static boolean isMirror(CandidateLink one, CandidateLink other) {

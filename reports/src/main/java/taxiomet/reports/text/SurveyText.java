@@ -17,6 +17,7 @@ import taxiomet.survey.SurveyResult.SurveyedTable;
 /** What a survey found, for a person: the tables, what their columns hold, what could identify a row, what could point where. */
 public final class SurveyText {
     private static final int INDENT = 4;
+    private static final int LONGEST_VALUE = 20;
     private static final int OTHER_KEYS = 5;
     private static final int OTHER_LINKS = 12;
     private static final double LEAST_SCORE = 0.3;
@@ -67,26 +68,18 @@ public final class SurveyText {
 
     private void writeColumns(SurveyedTable table) {
         Grid grid = new Grid();
-        grid.addColumn("column", Grid.Kind.TEXT);
-        grid.addColumn("type", Grid.Kind.TEXT);
+        grid.addColumn("column", Grid.Kind.KEPT);
+        grid.addColumn("type", Grid.Kind.KEPT);
         grid.addColumn("null", Grid.Kind.NUMBER);
         grid.addColumn("distinct", Grid.Kind.NUMBER);
-        grid.addColumn("least", Grid.Kind.TEXT);
-        grid.addColumn("greatest", Grid.Kind.TEXT);
-        grid.addColumn("", Grid.Kind.TEXT);
+        grid.addColumn("from least to greatest, and what strikes the eye", Grid.Kind.TEXT);
         for (ColumnProfile column : table.columns()) {
             grid.addRow(List.of(
                     Grid.Cell.of(CellText.escaped(column.name())),
                     Grid.Cell.of(type(column)),
                     Grid.Cell.of(column.nulls() == 0 ? "" : Counted.grouped(column.nulls())),
                     Grid.Cell.of((column.distinctIsExact() ? "" : "~") + Counted.grouped(column.distinct())),
-                    Grid.Cell.of(column.least()
-                            .map(v -> CellText.cut(CellText.of(v), 16))
-                            .orElse("")),
-                    Grid.Cell.of(column.greatest()
-                            .map(v -> CellText.cut(CellText.of(v), 16))
-                            .orElse("")),
-                    new Grid.Cell(CellText.escaped(remarks(column)), Style.FAINT)));
+                    Grid.Cell.of(CellText.escaped(content(column)))));
         }
         grid.lines(INDENT, width, hasColor).forEach(out);
     }
@@ -97,8 +90,11 @@ public final class SurveyText {
                 + (column.guess().decimalComma() ? " with comma" : "");
     }
 
-    private static String remarks(ColumnProfile column) {
+    private static String content(ColumnProfile column) {
         List<String> remarks = new ArrayList<>();
+        column.least()
+                .ifPresent(least -> remarks.add(CellText.cut(CellText.of(least), LONGEST_VALUE) + " to "
+                        + CellText.cut(CellText.of(column.greatest().orElseThrow()), LONGEST_VALUE)));
         if (column.guess().misfits() > 0) {
             remarks.add("but for " + column.guess().misfits() + ": "
                     + String.join(", ", column.guess().examples()));
@@ -125,9 +121,10 @@ public final class SurveyText {
             return;
         }
         CandidateKey first = keys.get(0);
-        out.accept(" ".repeat(INDENT) + "rows are identified by "
-                + Style.GOOD.apply("(" + CellText.escaped(String.join(", ", first.columns())) + ")", hasColor) + ": "
-                + String.join(", ", first.reasons()) + faults(first));
+        sentence(
+                "rows are identified by (" + String.join(", ", first.columns()) + ")" + faults(first) + ": "
+                        + String.join(", ", first.reasons()),
+                INDENT);
         keys.stream()
                 .skip(1)
                 .limit(OTHER_KEYS)
