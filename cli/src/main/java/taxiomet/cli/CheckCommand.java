@@ -139,7 +139,9 @@ final class CheckCommand implements Callable<Integer> {
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
         Charter charter = read();
         CheckOptions options = new CheckOptions(
-                tables(charter), examples, evidence == null && reports.isEmpty() ? examples : HINTED_IN_EVIDENCE);
+                tables(charter),
+                examples,
+                evidence == null && reports.isEmpty() ? Math.max(1, examples) : HINTED_IN_EVIDENCE);
         boolean showsProgress = terminal.isWatched() && !quiet;
         try (Progress progress = new Progress(terminal);
                 CheckRun run = CheckRun.start(

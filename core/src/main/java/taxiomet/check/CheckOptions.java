@@ -8,7 +8,7 @@ import java.util.Set;
  * @param only names of the tables to judge; empty for all. Parents of their links are read for their keys
  * @param examples how many rows a finding shows
  * @param hinted for how many different values without a parent, the commonest first, a parent is looked for that may have
- *     been meant
+ *     been meant; 0 for none
  */
 public record CheckOptions(Set<String> only, int examples, int hinted) {
     private static final int LEAST_NAMED_VALUES = 3;

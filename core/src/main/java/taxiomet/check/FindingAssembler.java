@@ -201,6 +201,9 @@ final class FindingAssembler {
                 .map(column -> ValueReader.of(child.column(column)))
                 .toList();
         HintFinder finder = new HintFinder();
+        if (options.hinted() == 0) {
+            return finder;
+        }
         Consumer<FoundRow> ask = row -> {
             List<String> key = keyOf(log, row);
             finder.ask(key, isIllTyped(key, readers));

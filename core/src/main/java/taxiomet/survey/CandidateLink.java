@@ -9,6 +9,8 @@ import taxiomet.finding.Finding.MissingValue;
  *
  * @param counts exact: rows judged, null, orphans, children
  * @param isOneToOne whether no parent has two children
+ * @param isNamed whether the columns are named for what they point at
+ * @param isOfNumbers whether all its columns hold whole numbers, which lie in ranges by accident
  * @param score 0 to 1: how likely a person would declare it
  * @param reasons what speaks for it and against it, as clauses
  * @param isChosen whether it stands in the draft
@@ -17,6 +19,8 @@ import taxiomet.finding.Finding.MissingValue;
 public record CandidateLink(
         LinkResult counts,
         boolean isOneToOne,
+        boolean isNamed,
+        boolean isOfNumbers,
         double score,
         List<String> reasons,
         boolean isChosen,
@@ -24,6 +28,14 @@ public record CandidateLink(
     public CandidateLink {
         reasons = List.copyOf(reasons);
         missing = List.copyOf(missing);
+    }
+
+    CandidateLink withScore(double another) {
+        return new CandidateLink(counts, isOneToOne, isNamed, isOfNumbers, another, reasons, isChosen, missing);
+    }
+
+    CandidateLink choose() {
+        return new CandidateLink(counts, isOneToOne, isNamed, isOfNumbers, score, reasons, true, missing);
     }
 
     /** The share of the rows judged that have a parent; 1 where none is judged. */

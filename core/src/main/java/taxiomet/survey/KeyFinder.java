@@ -12,7 +12,7 @@ final class KeyFinder {
     private static final int MOST_CANDIDATES = 16;
     private static final double LONG_TEXT = 60;
     /** Of the rows of a sample so many may repeat in an almost key. */
-    private static final double TOLERATED = 0.01;
+    private static final double TOLERATED = 0.003;
 
     private final TableProfile table;
     private final int widest;
@@ -21,6 +21,11 @@ final class KeyFinder {
     KeyFinder(TableProfile table, int widest) {
         this.table = table;
         this.widest = widest;
+    }
+
+    /** How many rows may repeat in a key that is one but for them. */
+    static long tolerated(long rows) {
+        return rows < 20 ? 0 : Math.max(Math.min(3, rows / 15), rows / 1000);
     }
 
     /** Places of columns, ascending. */
@@ -46,7 +51,7 @@ final class KeyFinder {
 
     /** Columns with few nulls and values that can be compared; in a wide table the likeliest of them. */
     private int[] eligible() {
-        long tolerated = ColumnProfiler.tolerated(table.rows);
+        long tolerated = tolerated(table.rows);
         return IntStream.range(0, table.width())
                 .filter(c -> table.columns.get(c).nulls() <= tolerated
                         && table.columns.get(c).values() > 0)
@@ -87,12 +92,12 @@ final class KeyFinder {
                 lead = column;
             }
         }
-        long tolerated = ColumnProfiler.tolerated(table.rows);
+        long tolerated = tolerated(table.rows);
         if (combinations < (table.rows - 2 * tolerated) * 0.97) {
             return false;
         }
         RowSample sample = table.rowSamples.get(lead);
-        int most = sample.isWhole() ? (int) tolerated : (int) (sample.rows() * TOLERATED);
+        int most = sample.isWhole() ? (int) tolerated : Math.max(1, (int) (sample.rows() * TOLERATED));
         return sample.excess(columns, most) <= most;
     }
 }

@@ -51,7 +51,10 @@ final class LinkFinder {
         for (TableProfile parent : tables) {
             for (int[] key : keys.get(parent)) {
                 boolean isItself = parent == child && key[0] == column;
-                if (key.length == 1 && !isItself && isPossible(child, column, parent, key[0])) {
+                if (key.length == 1
+                        && !isItself
+                        && isLikely(child, column, parent, key[0])
+                        && isPossible(child, column, parent, key[0])) {
                     pairs.add(new Pair(child, new int[] {column}, parent, key));
                 }
             }
@@ -68,6 +71,13 @@ final class LinkFinder {
                     + LinkRanking.rangeFit(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]);
         }
         return guess / pair.columns().length;
+    }
+
+    /** Whole numbers that are not named for it and take up little of its range are no link: most columns of numbers are that. */
+    private boolean isLikely(TableProfile child, int column, TableProfile parent, int key) {
+        return !child.columns.get(column).guess().type().isInteger()
+                || names.likeness(child, column, parent, key) >= 0.4
+                || LinkRanking.rangeFit(child, column, parent, key) >= 0.4;
     }
 
     private boolean isPossible(TableProfile child, int column, TableProfile parent, int key) {
@@ -122,7 +132,10 @@ final class LinkFinder {
             int size,
             List<Pair> pairs) {
         if (size == key.length) {
-            boolean isItself = child == parent && java.util.Arrays.equals(chosen, key);
+            boolean isItself = false;
+            for (int i = 0; i < size; i++) {
+                isItself |= child == parent && chosen[i] == key[i];
+            }
             if (!isItself && pairs.size() < MOST_COMBINATIONS) {
                 pairs.add(new Pair(child, chosen.clone(), parent, key));
             }

@@ -32,6 +32,23 @@ final class LinkRanking {
         return Math.max(0, Math.min(1, 0.7 * (high - low) / span + 0.3 * Math.min(1, spread)));
     }
 
+    static boolean isNamed(LinkFinder.Pair pair, NameLikeness names) {
+        double sum = 0;
+        for (int i = 0; i < pair.columns().length; i++) {
+            sum += names.likeness(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]);
+        }
+        return sum / pair.columns().length >= 0.7;
+    }
+
+    static boolean isOfNumbers(LinkFinder.Pair pair) {
+        for (int column : pair.columns()) {
+            if (!pair.child().columns.get(column).guess().type().isInteger()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** How many of the parents would have a child if children chose at random. */
     private static double expectedSpread(double rows, double parents) {
         return parents == 0 ? 0 : 1 - Math.exp(-rows / parents);
@@ -60,7 +77,13 @@ final class LinkRanking {
         double withChild = parents == 0 ? 0 : (parents - (double) tally.childless()) / parents;
         double expected = expectedSpread((double) counts.judged(), parents);
         double spread = expected == 0 ? 0 : Math.min(1, withChild / expected);
-        double score = 0.45 * name + 0.2 * fit + 0.25 * spread + (isWhole ? 0 : 0.25) + (isParentPrimary ? 0.1 : -0.1);
+        double early = 1 - (double) pair.columns()[0] / pair.child().width();
+        double score = 0.08 * early
+                + 0.45 * name
+                + 0.2 * fit
+                + 0.25 * spread
+                + (isWhole ? 0 : 0.25)
+                + (isParentPrimary ? 0.1 : -0.1);
         if (name >= 0.7) {
             reasons.add("named for it");
         }
@@ -107,7 +130,7 @@ final class LinkRanking {
         boolean isDense = isWhole
                 && child.greatestWhole[pair.columns()[0]] - child.leastWhole[pair.columns()[0]] + 1
                         <= from.distinct() * 1.05 + 2;
-        if (isSingle && childIsKey && isDense && name < 0.9) {
+        if (isSingle && childIsKey && isDense && name < 0.95) {
             penalty += 0.55;
             reasons.add("both count their own rows");
         }

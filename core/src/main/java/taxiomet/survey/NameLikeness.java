@@ -102,6 +102,12 @@ final class NameLikeness {
         }
         List<String> meaning =
                 fromWords.stream().filter(w -> !KEY_WORDS.contains(w)).toList();
+        if (!meaning.isEmpty()
+                && KeyRanking.isNamedLikeKey(from)
+                && words(child.name()).containsAll(meaning)) {
+            // It counts the rows of its own table.
+            return 0;
+        }
         Set<String> target = new HashSet<>(tableWords);
         toWords.stream().filter(w -> !KEY_WORDS.contains(w)).forEach(target::add);
         String joined = String.join("", fromWords);

@@ -36,6 +36,10 @@ import taxiomet.survey.SurveyResult.SurveyedTable;
 public final class Survey {
     private static final double LEAST_LINK_SCORE = 0.5;
     private static final double ALMOST_COSTS = 0.04;
+    /** Dirty rows are few; columns that are nearly unique by accident have many. */
+    private static final double EXCESS_COSTS = 0.12;
+    /** Where links are named for what they point at, numbers that are not are probably no links. */
+    private static final double UNNAMED_COSTS = 0.12;
 
     private final List<FoundTable> found;
     private final SurveyOptions options;
@@ -75,7 +79,7 @@ public final class Survey {
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
         List<Pair> pairs = new LinkFinder(profiles, keys, names).find();
         Charter exam = Draft.exam(profiles, keys, pairs);
-        CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), options.examples());
+        CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), 0);
         try (CheckRun run = CheckRun.start(exam, checkOptions, open, temporary, budget, progress)) {
             return conclude(title, profiles, keys, pairs, run.result());
         }
@@ -191,7 +195,7 @@ public final class Survey {
                 .findFirst();
         long excess =
                 doubles.map(f -> ((Finding.Duplicates) f.details()).excess()).orElse(0L);
-        long tolerated = ColumnProfiler.tolerated(profile.rows);
+        long tolerated = KeyFinder.tolerated(profile.rows);
         if (excess > tolerated || nulls.broken() > tolerated) {
             return Optional.empty();
         }
@@ -205,7 +209,7 @@ public final class Survey {
                 excess,
                 nulls.broken(),
                 nulls.notJudged() > 0,
-                isExact ? score : Math.max(0, score - ALMOST_COSTS),
+                isExact ? score : Math.max(0, score - ALMOST_COSTS - EXCESS_COSTS * Math.min(1, excess / 20.0)),
                 reasons,
                 false,
                 false,
@@ -250,6 +254,7 @@ public final class Survey {
             candidate(pairs.get(i), results.get(Draft.linkName(i)), keys, counts)
                     .ifPresent(candidates::add);
         }
+        candidates = againstTheirNames(candidates);
         candidates.sort(Comparator.comparingDouble(CandidateLink::score).reversed());
         List<CandidateLink> chosen = new ArrayList<>();
         Set<String> taken = new HashSet<>();
@@ -258,18 +263,27 @@ public final class Survey {
                     && taken.add(link.counts().child() + link.counts().columns());
             boolean isPart = isBest && candidates.stream().anyMatch(other -> isPartOf(link, other));
             boolean isMirrored = isBest && chosen.stream().anyMatch(other -> other.isChosen() && isMirror(other, link));
-            chosen.add(
-                    isBest && !isMirrored && !isPart
-                            ? new CandidateLink(
-                                    link.counts(),
-                                    link.isOneToOne(),
-                                    link.score(),
-                                    link.reasons(),
-                                    true,
-                                    link.missing())
-                            : link);
+            chosen.add(isBest && !isMirrored && !isPart ? link.choose() : link);
         }
         return chosen;
+    }
+
+    private static List<CandidateLink> againstTheirNames(List<CandidateLink> candidates) {
+        List<CandidateLink> likely = candidates.stream()
+                .filter(link -> link.score() >= LEAST_LINK_SCORE)
+                .toList();
+        long named = likely.stream().filter(CandidateLink::isNamed).count();
+        if (named * 2 < likely.size()) {
+            return candidates;
+        }
+        List<CandidateLink> judged = new ArrayList<>();
+        for (CandidateLink link : candidates) {
+            judged.add(
+                    link.isNamed() || !link.isOfNumbers()
+                            ? link
+                            : link.withScore(Math.max(0, link.score() - UNNAMED_COSTS)));
+        }
+        return judged;
     }
 
     /** A column that points at a parent together with others does not point at its primary key alone too. */
@@ -306,6 +320,14 @@ public final class Survey {
                 .findFirst()
                 .map(f -> ((Finding.Missing) f.details()).commonest())
                 .orElse(List.of());
-        return Optional.of(new CandidateLink(link, isOneToOne, score, reasons, false, missing));
+        return Optional.of(new CandidateLink(
+                link,
+                isOneToOne,
+                LinkRanking.isNamed(pair, names),
+                LinkRanking.isOfNumbers(pair),
+                score,
+                reasons,
+                false,
+                missing));
     }
 }
