@@ -10,7 +10,7 @@ import taxiomet.finding.Finding.MissingValue;
  * @param counts exact: rows judged, null, orphans, children
  * @param isOneToOne whether no parent has two children
  * @param isNamed whether the columns are named for what they point at
- * @param isOfNumbers whether all its columns hold whole numbers, which lie in ranges by accident
+ * @param isOfPlainNumbers whether its columns hold whole numbers and are not named like keys
  * @param score 0 to 1: how likely a person would declare it
  * @param reasons what speaks for it and against it, as clauses
  * @param isChosen whether it stands in the draft
@@ -20,7 +20,7 @@ public record CandidateLink(
         LinkResult counts,
         boolean isOneToOne,
         boolean isNamed,
-        boolean isOfNumbers,
+        boolean isOfPlainNumbers,
         double score,
         List<String> reasons,
         boolean isChosen,
@@ -31,11 +31,11 @@ public record CandidateLink(
     }
 
     CandidateLink withScore(double another) {
-        return new CandidateLink(counts, isOneToOne, isNamed, isOfNumbers, another, reasons, isChosen, missing);
+        return new CandidateLink(counts, isOneToOne, isNamed, isOfPlainNumbers, another, reasons, isChosen, missing);
     }
 
     CandidateLink choose() {
-        return new CandidateLink(counts, isOneToOne, isNamed, isOfNumbers, score, reasons, true, missing);
+        return new CandidateLink(counts, isOneToOne, isNamed, isOfPlainNumbers, score, reasons, true, missing);
     }
 
     /** The share of the rows judged that have a parent; 1 where none is judged. */

@@ -9,7 +9,7 @@ import java.util.stream.IntStream;
 /** Looks on the samples of a table for columns that may identify a row: minimal ones, single first. */
 final class KeyFinder {
     private static final int MOST_COLUMNS = 24;
-    private static final int MOST_CANDIDATES = 16;
+    private static final int MOST_CANDIDATES = 10;
     private static final double LONG_TEXT = 60;
     /** Of the rows of a sample so many may repeat in an almost key. */
     private static final double TOLERATED = 0.003;

@@ -8,7 +8,7 @@ import taxiomet.charter.ColumnType;
 /** How likely a person would declare some columns a key: short, early, like a number, named like a key. */
 final class KeyRanking {
     private static final Pattern KEY_NAME = Pattern.compile("(?:.*[_ ])?(?:id|key|no|nr|num|number|code|uuid|guid)");
-    private static final Pattern KEY_ENDING = Pattern.compile(".*(?:[a-z]Id|ID|Key|No|Nr|Code|key)");
+    private static final Pattern KEY_ENDING = Pattern.compile(".*(?:[a-z]Id|ID|Key|No|Nr|Code|key|number)");
     private static final double WIDTH_COSTS = 0.12;
 
     private KeyRanking() {}

@@ -8,6 +8,7 @@ import taxiomet.finding.ChildrenTally;
 /** How likely a person would declare a link that holds, or nearly holds. */
 final class LinkRanking {
     private static final long FEW_VALUES = 3;
+    private static final double HALF_NAMED_COSTS = 0.25;
 
     private LinkRanking() {}
 
@@ -40,9 +41,11 @@ final class LinkRanking {
         return sum / pair.columns().length >= 0.7;
     }
 
-    static boolean isOfNumbers(LinkFinder.Pair pair) {
+    /** Whether whole numbers, which lie in ranges by accident, are all that there is: not even a name like that of a key. */
+    static boolean isOfPlainNumbers(LinkFinder.Pair pair) {
         for (int column : pair.columns()) {
-            if (!pair.child().columns.get(column).guess().type().isInteger()) {
+            ColumnProfile profile = pair.child().columns.get(column);
+            if (!profile.guess().type().isInteger() || KeyRanking.isNamedLikeKey(profile.name())) {
                 return false;
             }
         }
@@ -65,8 +68,13 @@ final class LinkRanking {
         double name = 0;
         double fit = 0;
         boolean isWhole = true;
+        double leastNamed = 1;
+        double mostNamed = 0;
         for (int i = 0; i < width; i++) {
-            name += names.likeness(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]) / width;
+            double here = names.likeness(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]);
+            leastNamed = Math.min(leastNamed, here);
+            mostNamed = Math.max(mostNamed, here);
+            name += here / width;
             fit += rangeFit(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]) / width;
             isWhole &=
                     pair.child().columns.get(pair.columns()[i]).guess().type().isInteger();
@@ -92,6 +100,10 @@ final class LinkRanking {
         }
         if (!isWhole && width == 1) {
             reasons.add("values that do not agree by accident");
+        }
+        if (mostNamed >= 0.9 && leastNamed == 0 && isWhole) {
+            score -= HALF_NAMED_COSTS;
+            reasons.add("named for it in part");
         }
         score -= penalties(pair, name, coverage, fit, spread, isWhole, reasons);
         return Math.max(0, Math.min(1, score));

@@ -34,10 +34,11 @@ import taxiomet.survey.SurveyResult.SurveyedTable;
 
 /** Surveys tables: one pass for the profiles, one for the exact counts of the candidates. */
 public final class Survey {
+    private static final int PARENT_KEYS = 2;
     private static final double LEAST_LINK_SCORE = 0.5;
     private static final double ALMOST_COSTS = 0.04;
     /** Dirty rows are few; columns that are nearly unique by accident have many. */
-    private static final double EXCESS_COSTS = 0.12;
+    private static final double EXCESS_COSTS = 0.2;
     /** Where links are named for what they point at, numbers that are not are probably no links. */
     private static final double UNNAMED_COSTS = 0.12;
 
@@ -77,12 +78,26 @@ public final class Survey {
         List<TableProfile> profiles = profiles(progress);
         Map<TableProfile, List<int[]>> keys = new LinkedHashMap<>();
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
-        List<Pair> pairs = new LinkFinder(profiles, keys, names).find();
+        List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
         Charter exam = Draft.exam(profiles, keys, pairs);
         CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), 0);
         try (CheckRun run = CheckRun.start(exam, checkOptions, open, temporary, budget, progress)) {
             return conclude(title, profiles, keys, pairs, run.result());
         }
+    }
+
+    /** The keys that links may point at: of each table the likeliest few, single ones and composite ones. */
+    private static Map<TableProfile, List<int[]>> likeliest(Map<TableProfile, List<int[]>> keys) {
+        Map<TableProfile, List<int[]>> likeliest = new LinkedHashMap<>();
+        keys.forEach((table, all) -> {
+            List<int[]> sorted = new ArrayList<>(all);
+            sorted.sort(Comparator.comparingDouble((int[] key) -> -KeyRanking.score(table, key, new ArrayList<>())));
+            List<int[]> some = new ArrayList<>();
+            sorted.stream().filter(key -> key.length == 1).limit(PARENT_KEYS).forEach(some::add);
+            sorted.stream().filter(key -> key.length > 1).limit(PARENT_KEYS).forEach(some::add);
+            likeliest.put(table, some);
+        });
+        return likeliest;
     }
 
     private List<TableProfile> profiles(CheckProgress progress) {
@@ -279,7 +294,7 @@ public final class Survey {
         List<CandidateLink> judged = new ArrayList<>();
         for (CandidateLink link : candidates) {
             judged.add(
-                    link.isNamed() || !link.isOfNumbers()
+                    link.isNamed() || !link.isOfPlainNumbers()
                             ? link
                             : link.withScore(Math.max(0, link.score() - UNNAMED_COSTS)));
         }
@@ -324,7 +339,7 @@ public final class Survey {
                 link,
                 isOneToOne,
                 LinkRanking.isNamed(pair, names),
-                LinkRanking.isOfNumbers(pair),
+                LinkRanking.isOfPlainNumbers(pair),
                 score,
                 reasons,
                 false,
