@@ -1,6 +1,7 @@
 package taxiomet.charter;
 
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -113,6 +114,18 @@ public sealed interface Expression {
     /** @param column the place of the column in its table, 0 for the first */
     record ColumnValue(int column, Type type) implements Expression {}
 
+    /**
+     * A column of a parent.
+     *
+     * @param links names of the links that lead there, the row's own first
+     * @param column the place of the column in the last parent's table
+     */
+    record ParentValue(List<String> links, int column, Type type) implements Expression {
+        public ParentValue {
+            links = List.copyOf(links);
+        }
+    }
+
     record Negation(Expression operand) implements Expression {
         @Override
         public Type type() {
@@ -194,17 +207,36 @@ public sealed interface Expression {
         return List.of();
     }
 
-    /** The places of all columns that the expression reads, ascending, each once. */
-    default int[] columnsRead() {
-        TreeSet<Integer> columns = new TreeSet<>();
+    /** All columns and parents' columns in the expression, as often as they stand there. */
+    default List<Expression> leaves() {
+        List<Expression> leaves = new ArrayList<>();
         ArrayDeque<Expression> open = new ArrayDeque<>(List.of(this));
         while (!open.isEmpty()) {
             Expression next = open.pop();
-            if (next instanceof ColumnValue c) {
-                columns.add(c.column());
+            if (next instanceof ColumnValue || next instanceof ParentValue) {
+                leaves.add(next);
             }
             next.operands().forEach(open::push);
         }
+        return leaves;
+    }
+
+    /** The places of all columns of the row itself that the expression reads, ascending, each once. */
+    default int[] columnsRead() {
+        TreeSet<Integer> columns = new TreeSet<>();
+        for (Expression leaf : leaves()) {
+            if (leaf instanceof ColumnValue c) {
+                columns.add(c.column());
+            }
+        }
         return columns.stream().mapToInt(Integer::intValue).toArray();
+    }
+
+    /** The parents' columns that the expression reads. */
+    default List<ParentValue> parentsRead() {
+        return leaves().stream()
+                .filter(ParentValue.class::isInstance)
+                .map(ParentValue.class::cast)
+                .toList();
     }
 }

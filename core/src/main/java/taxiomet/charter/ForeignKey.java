@@ -11,6 +11,7 @@ import java.util.Optional;
  * @param parentColumns the referenced columns, as many as {@code columns}
  * @param isEnforced whether the database holds the link today
  * @param children how many children each parent row may have
+ * @param isAcyclic on a link of a table to itself: no row may be its own ancestor
  */
 public record ForeignKey(
         String name,
@@ -24,6 +25,7 @@ public record ForeignKey(
         Deferrable deferrable,
         boolean isEnforced,
         Optional<IntRange> children,
+        boolean isAcyclic,
         Severity severity) {
 
     /** The standard's match types (ISO/IEC 9075-2, 4.18.3.2). */

@@ -41,6 +41,8 @@ final class CheckPlan implements AutoCloseable {
     private final List<PartialParents> partialParents = new ArrayList<>();
     private final List<ChildrenCheck> childrenChecks = new ArrayList<>();
     private final List<PlannedRule> rules = new ArrayList<>();
+    private final List<ParentRuleCheck> parentRules = new ArrayList<>();
+    private final Map<FaultLog, AcyclicCheck> rings = new LinkedHashMap<>();
 
     /** What an index can be shared for: the same columns of a table, compared alike. */
     private record IndexedKey(String table, List<String> columns, List<KeyForm> forms) {
@@ -61,7 +63,7 @@ final class CheckPlan implements AutoCloseable {
 
     record PlannedLink(ForeignKey link, LinkCheck check, Optional<ChildrenCheck> children) {}
 
-    record PlannedRule(Table table, RuleCheck check) {}
+    record PlannedRule(Table table, JudgedRule check) {}
 
     CheckPlan(Charter charter, CheckOptions options, SpillFolder spill, MemoryBudget budget) {
         this.charter = charter;
@@ -88,11 +90,23 @@ final class CheckPlan implements AutoCloseable {
             for (int column : rule.condition().columnsRead()) {
                 columns.add(table.columns().get(column).name());
             }
-            RuleCheck check =
-                    new RuleCheck(rule, log(FindingKind.BROKEN_RULE, rule.severity(), table, rule.name(), columns));
-            rules.add(new PlannedRule(table, check));
-            add(table, check);
+            FaultLog log = log(FindingKind.BROKEN_RULE, rule.severity(), table, rule.name(), columns);
+            if (rule.condition().parentsRead().isEmpty()) {
+                RuleCheck check = new RuleCheck(rule, log);
+                rules.add(new PlannedRule(table, check));
+                add(table, check);
+            } else {
+                planParentRule(table, rule, log);
+            }
         }
+    }
+
+    private void planParentRule(Table table, Rule rule, FaultLog log) {
+        ParentRuleCheck check = new ParentRuleCheck(rule, table, charter, log, spill);
+        rules.add(new PlannedRule(table, check));
+        parentRules.add(check);
+        add(table, check);
+        check.parentSides().forEach((side, parent) -> add(parent, side));
     }
 
     private void planColumn(Table table, int place) {
@@ -161,6 +175,13 @@ final class CheckPlan implements AutoCloseable {
                 spill, new KeyEncoder(childColumns, forms), link.match(), parents, parts, missing, halfNull);
         add(child, check);
         orphans.put(missing, check);
+        if (link.isAcyclic()) {
+            FaultLog ancestors = log(FindingKind.OWN_ANCESTOR, link.severity(), child, link.name(), link.columns());
+            AcyclicCheck acyclic = new AcyclicCheck(
+                    spill, new KeyEncoder(parentColumns, forms), new KeyEncoder(childColumns, forms), ancestors);
+            rings.put(ancestors, acyclic);
+            add(child, acyclic);
+        }
         Optional<ChildrenCheck> children =
                 link.children().map(range -> planChildren(link, range, parent, child, forms));
         links.add(new PlannedLink(link, check, children));
@@ -248,10 +269,14 @@ final class CheckPlan implements AutoCloseable {
         all.forEach(KeyIndex::resolve);
         partialParents.forEach(PartialParents::resolve);
         childrenChecks.forEach(ChildrenCheck::resolve);
+        parentRules.forEach(ParentRuleCheck::resolve);
+        rings.values().forEach(AcyclicCheck::resolve);
         links.forEach(
                 planned -> planned.check().missingValues().count(Math.max(options.hinted(), options.namedValues())));
         partialParents.forEach(PartialParents::close);
         childrenChecks.forEach(ChildrenCheck::close);
+        parentRules.forEach(ParentRuleCheck::close);
+        rings.values().forEach(AcyclicCheck::close);
         links.forEach(planned -> planned.check().close());
     }
 
@@ -275,6 +300,11 @@ final class CheckPlan implements AutoCloseable {
     /** The index that knows about the groups behind a log of duplicates. */
     KeyIndex indexOf(FaultLog log) {
         return duplicates.get(log);
+    }
+
+    /** How many rings the rows of a log stand in. */
+    long ringsOf(FaultLog log) {
+        return rings.get(log).rings();
     }
 
     /** The check behind a log of orphans. */

@@ -19,6 +19,7 @@ import taxiomet.charter.Expression.Literal;
 import taxiomet.charter.Expression.Negation;
 import taxiomet.charter.Expression.Not;
 import taxiomet.charter.Expression.Or;
+import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.Expression.Type;
 import taxiomet.rows.TypedColumn;
 
@@ -32,6 +33,12 @@ final class Evaluator {
 
     private TypedBatch batch;
     private int row;
+    private Leaves leaves = this::own;
+
+    /** Gives the values of an expression's leaves: columns of a row, or of its parents. */
+    interface Leaves {
+        Object value(Expression leaf);
+    }
 
     void start(TypedBatch toRead) {
         batch = toRead;
@@ -43,9 +50,25 @@ final class Evaluator {
         return value(expression);
     }
 
+    /** Evaluates an expression whose leaves have their values from elsewhere than a batch. */
+    Object evaluate(Expression expression, Leaves from) {
+        leaves = from;
+        return value(expression);
+    }
+
+    /** The value of a column of the batch; null for one that is not of its type, too. */
+    Object columnValue(int column, int ofRow) {
+        row = ofRow;
+        return column(batch.column(column));
+    }
+
+    private Object own(Expression leaf) {
+        return column(batch.column(((ColumnValue) leaf).column()));
+    }
+
     private Object value(Expression expression) {
-        if (expression instanceof ColumnValue e) {
-            return column(batch.column(e.column()));
+        if (expression instanceof ColumnValue || expression instanceof ParentValue) {
+            return leaves.value(expression);
         } else if (expression instanceof Literal e) {
             return e.value();
         } else if (expression instanceof Compared e) {

@@ -112,7 +112,7 @@ final class FaultLog implements AutoCloseable {
 
     /** Whether records start with the first row of a group, and not with the row itself. */
     boolean isGrouped() {
-        return kind == FindingKind.DUPLICATE;
+        return kind.isGrouped();
     }
 
     SortedSpool.Reader read() {

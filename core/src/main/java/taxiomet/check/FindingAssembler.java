@@ -112,6 +112,7 @@ final class FindingAssembler {
                 KeyIndex index = plan.indexOf(log);
                 yield new Finding.Duplicates(index.groups(), index.excess());
             }
+            case OWN_ANCESTOR -> new Finding.Rings(plan.ringsOf(log));
             case ORPHAN -> {
                 MissingValues missing = plan.linkOf(log).missingValues();
                 List<MissingValue> commonest = missing.commonest().stream()

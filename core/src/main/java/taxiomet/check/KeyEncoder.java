@@ -50,6 +50,11 @@ final class KeyEncoder {
         this.current = new TypedColumn[columns.length];
     }
 
+    /** How each of the columns is compared. */
+    List<KeyForm> forms() {
+        return List.of(forms);
+    }
+
     int[] columns() {
         return columns.clone();
     }

@@ -5,7 +5,7 @@ import taxiomet.finding.Finding.Broken;
 import taxiomet.rows.TypedColumn;
 
 /** Rows that break a condition over their own columns. */
-final class RuleCheck implements RowCheck {
+final class RuleCheck implements RowCheck, JudgedRule {
     private final Rule rule;
     private final int[] columns;
     private final FaultLog faults;
@@ -56,23 +56,28 @@ final class RuleCheck implements RowCheck {
         return false;
     }
 
-    Rule rule() {
+    @Override
+    public Rule rule() {
         return rule;
     }
 
-    long judged() {
+    @Override
+    public long judged() {
         return judged;
     }
 
-    long notJudged() {
+    @Override
+    public long notJudged() {
         return notJudged;
     }
 
-    long unknown() {
+    @Override
+    public long unknown() {
         return unknown;
     }
 
-    FaultLog faults() {
+    @Override
+    public FaultLog faults() {
         return faults;
     }
 }

@@ -56,6 +56,9 @@ public record Finding(
      */
     public record Duplicates(long groups, long excess) implements Details {}
 
+    /** Rows that are their own ancestors, and how many rings they stand in. */
+    public record Rings(long rings) implements Details {}
+
     /**
      * Orphans.
      *

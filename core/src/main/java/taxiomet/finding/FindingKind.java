@@ -15,6 +15,7 @@ public enum FindingKind {
     HALF_NULL_LINK("half-null link"),
     TOO_FEW_CHILDREN,
     TOO_MANY_CHILDREN,
+    OWN_ANCESTOR,
     BROKEN_RULE,
     MISSING_VALUE,
     WRONG_LENGTH,
@@ -30,6 +31,11 @@ public enum FindingKind {
 
     FindingKind(String words) {
         this.words = words;
+    }
+
+    /** Whether its rows stand in groups: those that share a key, or that stand in one ring. */
+    public boolean isGrouped() {
+        return this == DUPLICATE || this == OWN_ANCESTOR;
     }
 
     /** The kind as messages and results name it. */

@@ -34,6 +34,28 @@ public final class Partitions implements AutoCloseable {
         spool.add(c);
     }
 
+    /** Adds one record of any length to the partition; a partition has either such records or those of three longs. */
+    public void addRecord(int partition, long[] record) {
+        LongSpool spool = spools[partition];
+        if (spool == null) {
+            spool = new LongSpool(file, BUFFER);
+            spools[partition] = spool;
+        }
+        spool.add(record.length);
+        for (long value : record) {
+            spool.add(value);
+        }
+    }
+
+    /** The next record of any length. */
+    public static long[] nextRecord(LongSpool.Reader reader) {
+        long[] record = new long[(int) reader.next()];
+        for (int i = 0; i < record.length; i++) {
+            record[i] = reader.next();
+        }
+        return record;
+    }
+
     /** How many records a partition holds. */
     public long size(int partition) {
         return spools[partition] == null ? 0 : spools[partition].size() / 3;

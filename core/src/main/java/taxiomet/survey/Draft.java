@@ -162,6 +162,7 @@ final class Draft {
                 Deferrable.NO,
                 true,
                 children,
+                false,
                 Severity.ERROR);
     }
 

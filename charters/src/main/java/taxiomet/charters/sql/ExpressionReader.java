@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
@@ -51,7 +52,10 @@ import taxiomet.charter.Expression.Negation;
 import taxiomet.charter.Expression.Not;
 import taxiomet.charter.Expression.Operator;
 import taxiomet.charter.Expression.Or;
+import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.Expression.Type;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Table;
 
 /** Reads the expressions of one table. */
 public final class ExpressionReader {
@@ -61,13 +65,18 @@ public final class ExpressionReader {
 
     private final String table;
     private final List<Column> columns;
-    private final Set<String> links;
+    private final Map<String, Table> tables;
+    private final Set<String> declaredLinks;
 
-    /** @param links names of the table's links, which may stand before a parent's column */
-    public ExpressionReader(String table, List<Column> columns, Set<String> links) {
+    /**
+     * @param tables all tables with their links, over which a rule may reach parents' columns
+     * @param declaredLinks names of the table's links, those too that could not be read
+     */
+    public ExpressionReader(String table, Map<String, Table> tables, Set<String> declaredLinks) {
         this.table = table;
-        this.columns = List.copyOf(columns);
-        this.links = Set.copyOf(links);
+        this.columns = tables.get(table).columns();
+        this.tables = Map.copyOf(tables);
+        this.declaredLinks = Set.copyOf(declaredLinks);
     }
 
     /** A search condition: an expression of type boolean. */
@@ -80,6 +89,10 @@ public final class ExpressionReader {
     /** An expression that gives a number. */
     public Expression readNumber(String sql) throws ExpressionException {
         Expression expression = read(sql);
+        if (!expression.parentsRead().isEmpty()) {
+            throw ExpressionException.of(
+                    "this asks for a parent's column, and is to be added up over the rows themselves");
+        }
         if (!expression.type().isNumber()) {
             throw ExpressionException.of("this gives a " + expression.type().words() + ", not a number");
         }
@@ -213,18 +226,35 @@ public final class ExpressionReader {
         String name = column.getColumnName();
         String qualifier = column.getTable() == null ? null : column.getTable().getFullyQualifiedName();
         if (qualifier != null && !unquoted(qualifier).equals(table)) {
-            String link = unquoted(qualifier.split("\\.", 2)[0]);
-            if (links.contains(link)) {
-                throw ExpressionException.notYet(
-                        "rules over a parent's columns (`" + qualifier + "." + name + "`) do not work yet");
-            }
-            throw ExpressionException.unknown("there is no link", link, links);
+            return parentValue(qualifier, name);
         }
         if (qualifier == null && (name.equalsIgnoreCase("true") || name.equalsIgnoreCase("false"))) {
             return new Literal(name.equalsIgnoreCase("true"), Type.BOOLEAN);
         }
-        int place = placeOf(name);
+        int place = placeOf(name, columns);
         return new ColumnValue(place, Type.of(columns.get(place).type()));
+    }
+
+    /** A column of a parent, the links that lead there before it. */
+    private Expression parentValue(String qualifier, String name) throws ExpressionException {
+        Table from = tables.get(table);
+        List<String> way = new ArrayList<>();
+        for (String part : qualifier.split("\\.", -1)) {
+            String wanted = unquoted(part);
+            List<String> known = from.links().stream().map(ForeignKey::name).toList();
+            Optional<ForeignKey> link =
+                    from.links().stream().filter(l -> l.name().equals(wanted)).findFirst();
+            if (link.isEmpty()) {
+                if (way.isEmpty() && declaredLinks.contains(wanted)) {
+                    throw ExpressionException.of("link `" + wanted + "` cannot be followed until it is corrected");
+                }
+                throw ExpressionException.unknown("there is no link", wanted, known);
+            }
+            way.add(wanted);
+            from = tables.get(link.get().parent());
+        }
+        int place = placeOf(name, from.columns());
+        return new ParentValue(way, place, Type.of(from.columns().get(place).type()));
     }
 
     private static String unquoted(String name) {
@@ -233,7 +263,7 @@ public final class ExpressionReader {
     }
 
     /** Quoted names are taken to the letter; others in any case, as SQL has it, where only one column answers. */
-    private int placeOf(String written) throws ExpressionException {
+    private static int placeOf(String written, List<Column> columns) throws ExpressionException {
         String name = unquoted(written);
         List<Integer> inAnyCase = new ArrayList<>();
         for (int i = 0; i < columns.size(); i++) {

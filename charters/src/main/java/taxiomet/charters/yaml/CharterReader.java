@@ -93,8 +93,10 @@ public final class CharterReader {
         Map<String, TableReader> readers = tables(fields, files);
         Map<String, Table> tables = new LinkedHashMap<>();
         readers.forEach((name, reader) -> tables.put(name, reader.table()));
+        Map<String, Table> linked = new LinkedHashMap<>();
+        readers.forEach((name, reader) -> linked.put(name, reader.withLinks(tables)));
         List<Table> whole = new ArrayList<>();
-        readers.forEach((name, reader) -> whole.add(reader.withLinksAndRules(tables)));
+        readers.forEach((name, reader) -> whole.add(reader.withRules(linked)));
         return new Charter(title, whole, behaviour);
     }
 

@@ -257,6 +257,9 @@ public final class CharterWriter {
             parts.add("enforced: no");
         }
         link.children().ifPresent(children -> parts.add("children: " + children));
+        if (link.isAcyclic()) {
+            parts.add("acyclic: yes");
+        }
         if (link.severity() != Severity.ERROR) {
             parts.add("severity: " + link.severity().word());
         }

@@ -87,7 +87,12 @@ final class ColumnReader {
         if (type.isEmpty()) {
             String bare = text.text().replaceAll("\\(.*", "").strip();
             boolean isKnown = ColumnType.spellings().contains(bare.toLowerCase(Locale.ROOT));
-            if (isKnown) {
+            if (isKnown && text.text().matches("[^()]*\\([^()]*")) {
+                problems.form(
+                        text,
+                        "the parenthesis of the type `" + text.text() + "` is never closed",
+                        "put the type in quotes: between braces a comma ends it");
+            } else if (isKnown) {
                 problems.form(
                         text,
                         "`" + text.text() + "` has sizes that the type cannot have",

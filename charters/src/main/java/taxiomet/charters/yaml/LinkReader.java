@@ -30,6 +30,7 @@ final class LinkReader {
             "deferrable",
             "enforced",
             "children",
+            "acyclic",
             "severity");
     private static final List<String> ACTIONS = List.of("no action", "restrict", "cascade", "set null", "set default");
 
@@ -57,7 +58,7 @@ final class LinkReader {
                     "give it `columns` and `references`");
             return Optional.empty();
         }
-        Fields fields = new Fields(problems, map, "link `" + name.text() + "`", KEYS, List.of("acyclic"));
+        Fields fields = new Fields(problems, map, "link `" + name.text() + "`", KEYS, List.of());
         fields.require("columns");
         List<Scalar> written = fields.texts("columns");
         List<String> columns = TableReader.knownColumns(problems, child.name(), written, names(child));
@@ -69,6 +70,7 @@ final class LinkReader {
         Deferrable deferrable = deferrable(fields);
         boolean isEnforced = fields.truth("enforced", true);
         var children = fields.scalar("children", "a range").flatMap(r -> ColumnReader.range(problems, "children", r));
+        boolean isAcyclic = acyclic(fields, parent);
         var severity = TableReader.severity(fields);
         if (parent.isEmpty() || columns.size() != written.size() || columns.isEmpty()) {
             return Optional.empty();
@@ -88,7 +90,21 @@ final class LinkReader {
                 deferrable,
                 isEnforced,
                 children,
+                isAcyclic,
                 severity));
+    }
+
+    private boolean acyclic(Fields fields, Optional<Parent> parent) {
+        boolean isAcyclic = fields.truth("acyclic", false);
+        boolean isOther = parent.isPresent() && !parent.get().table().name().equals(child.name());
+        if (isAcyclic && isOther) {
+            problems.meaning(
+                    fields.find("acyclic").orElseThrow(),
+                    "`acyclic` is for a link of a table to itself, and link `" + name.text() + "` points at `"
+                            + parent.get().table().name() + "`",
+                    "leave it out");
+        }
+        return isAcyclic && !isOther;
     }
 
     private static List<String> names(Table table) {

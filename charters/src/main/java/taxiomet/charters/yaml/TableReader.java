@@ -66,29 +66,38 @@ final class TableReader {
         return table;
     }
 
-    /** The whole table. */
-    Table withLinksAndRules(Map<String, Table> tables) {
+    /** The table with its links. */
+    Table withLinks(Map<String, Table> tables) {
         List<ForeignKey> links = new ArrayList<>();
-        Set<String> linkNames = new LinkedHashSet<>();
         for (Entry link : fields.named("foreign_keys")) {
-            linkNames.add(link.key().text());
             new LinkReader(problems, tables, table, link.key())
                     .read(link.value())
                     .ifPresent(links::add);
         }
+        return whole(links, List.of(), List.of());
+    }
+
+    /** The whole table, given all tables with their links. */
+    Table withRules(Map<String, Table> linked) {
+        Set<String> declared = new LinkedHashSet<>();
+        fields.named("foreign_keys").forEach(link -> declared.add(link.key().text()));
         ExpressionReader[] reader = new ExpressionReader[1];
         List<Rule> rules = new ArrayList<>();
         for (Entry rule : fields.named("rules")) {
-            reader[0] = reader(reader[0], linkNames);
+            reader[0] = reader(reader[0], linked, declared);
             rule(rule.key(), rule.value(), reader[0]).ifPresent(rules::add);
         }
         List<Total> totals = new ArrayList<>();
         for (Scalar total : fields.texts("totals")) {
-            reader[0] = reader(reader[0], linkNames);
+            reader[0] = reader(reader[0], linked, declared);
             ExpressionReader expressions = reader[0];
             reading(total, "a total", () -> expressions.readNumber(total.text()))
                     .ifPresent(value -> totals.add(new Total(total.text(), value)));
         }
+        return whole(linked.get(table.name()).links(), rules, totals);
+    }
+
+    private Table whole(List<ForeignKey> links, List<Rule> rules, List<Total> totals) {
         return new Table(
                 table.name(),
                 table.rows(),
@@ -104,8 +113,8 @@ final class TableReader {
     }
 
     /** The SQL parser takes time to load: it is there only when a table needs it. */
-    private ExpressionReader reader(ExpressionReader existing, Set<String> links) {
-        return existing != null ? existing : new ExpressionReader(table.name(), table.columns(), links);
+    private ExpressionReader reader(ExpressionReader existing, Map<String, Table> linked, Set<String> declared) {
+        return existing != null ? existing : new ExpressionReader(table.name(), linked, declared);
     }
 
     private List<Column> columns() {

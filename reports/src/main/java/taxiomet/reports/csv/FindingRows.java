@@ -13,7 +13,6 @@ import java.util.ArrayList;
 import java.util.List;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
-import taxiomet.finding.FindingKind;
 import taxiomet.reports.EvidenceFields;
 
 /** One CSV file with the rows of one finding: where each stands, its own columns, and what is wrong with it. */
@@ -25,7 +24,7 @@ final class FindingRows implements Closeable {
     /** Opens the file; what stands in it already stays, and more rows follow. */
     FindingRows(Path file, Finding finding, EvidenceFields fields) throws IOException {
         this.fields = fields;
-        this.isGrouped = finding.kind() == FindingKind.DUPLICATE;
+        this.isGrouped = finding.kind().isGrouped();
         boolean isNew = Files.notExists(file);
         this.writer = CsvWriter.builder()
                 .lineDelimiter(LineDelimiter.LF)

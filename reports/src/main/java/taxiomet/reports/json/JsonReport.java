@@ -165,6 +165,8 @@ public final class JsonReport {
         if (details instanceof Finding.Duplicates duplicates) {
             json.writeNumberField("groups", duplicates.groups());
             json.writeNumberField("excess", duplicates.excess());
+        } else if (details instanceof Finding.Rings rings) {
+            json.writeNumberField("groups", rings.rings());
         } else if (details instanceof Finding.Missing missing) {
             json.writeStringField("link", missing.link());
             json.writeNumberField("distinct", missing.distinct());

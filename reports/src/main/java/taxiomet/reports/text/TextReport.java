@@ -149,6 +149,9 @@ public final class TextReport {
             sentences.add("(" + String.join(", ", finding.columns()) + "): " + Counted.of(duplicates.groups(), "value")
                     + (duplicates.groups() == 1 ? " stands" : " stand") + " more than once, "
                     + Counted.of(duplicates.excess(), "row") + " beyond the first");
+        } else if (details instanceof Finding.Rings rings) {
+            sentences.add(Counted.of(rings.rings(), "ring") + " over (" + String.join(", ", finding.columns())
+                    + "): whoever follows the link from such a row comes back to it");
         } else if (details instanceof Finding.Children children) {
             sentences.add("each row should have " + children.range() + " children in " + children.child() + " (link "
                     + children.link() + ")");
@@ -228,7 +231,7 @@ public final class TextReport {
         }
         EvidenceFields fields = new EvidenceFields(result, finding);
         boolean hasParts = fields.table().files().size() > 1;
-        boolean isGrouped = finding.kind() == FindingKind.DUPLICATE;
+        boolean isGrouped = finding.kind().isGrouped();
         boolean isMalformed = finding.kind() == FindingKind.MALFORMED_ROW;
         List<String> shown = isMalformed ? List.of() : fields.shown();
         Grid grid = new Grid();
