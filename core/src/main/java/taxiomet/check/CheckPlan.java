@@ -79,7 +79,7 @@ final class CheckPlan implements AutoCloseable {
 
     private void planTable(Table table) {
         malformed.put(table.name(), log(FindingKind.MALFORMED_ROW, Severity.ERROR, table, table.name(), List.of()));
-        checks.put(table.name(), new ArrayList<>());
+        checks.computeIfAbsent(table.name(), name -> new ArrayList<>());
         for (int i = 0; i < table.columns().size(); i++) {
             planColumn(table, i);
         }

@@ -201,6 +201,7 @@ public final class CheckRun implements AutoCloseable {
                         planned.table().name(),
                         planned.check().rule().name(),
                         planned.check().rule().text(),
+                        !planned.check().rule().condition().parentsRead().isEmpty(),
                         planned.check().judged(),
                         planned.check().notJudged(),
                         planned.check().unknown(),

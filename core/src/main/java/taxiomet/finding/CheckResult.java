@@ -99,13 +99,21 @@ public record CheckResult(
     /**
      * One rule.
      *
+     * @param asksParents whether the condition asks for columns of parents
      * @param judged rows for which the condition was evaluated
-     * @param notJudged rows with an operand that is not of its type
+     * @param notJudged rows with an operand that is not of its type, or without the parent asked for
      * @param unknown rows among the judged for which it is neither true nor false
      * @param broken rows among the judged for which it is false, or that divide by zero
      */
     public record RuleResult(
-            String table, String name, String condition, long judged, long notJudged, long unknown, long broken) {}
+            String table,
+            String name,
+            String condition,
+            boolean asksParents,
+            long judged,
+            long notJudged,
+            long unknown,
+            long broken) {}
 
     /** How many findings there are of a severity. */
     public long count(Severity severity) {

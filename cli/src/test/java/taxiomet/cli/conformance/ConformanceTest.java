@@ -18,7 +18,6 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.cli.Program;
@@ -27,7 +26,6 @@ import taxiomet.cli.conformance.RandomCase.ColumnCase;
 import taxiomet.cli.conformance.RandomCase.KeyCase;
 import taxiomet.cli.conformance.RandomCase.LinkCase;
 import taxiomet.cli.conformance.RandomCase.RowCase;
-import taxiomet.cli.conformance.RandomCase.RuleCase;
 import taxiomet.cli.conformance.RandomCase.TableCase;
 
 /**
@@ -125,10 +123,16 @@ class ConformanceTest {
             if (link.children() != null) {
                 declared.put("children", link.children());
             }
+            if (random.tables.get(link.parent()) == table) {
+                declared.put("acyclic", true);
+            }
             links.put(link.name(), declared);
         }
         whole.put("foreign_keys", links);
-        whole.put("rules", table.rules.stream().collect(Collectors.toMap(RuleCase::name, RuleCase::text)));
+        Map<String, String> rules = new LinkedHashMap<>();
+        table.rules.forEach(rule -> rules.put(rule.name(), rule.text()));
+        table.parentRules.forEach(rule -> rules.put(rule.name(), rule.text()));
+        whole.put("rules", rules);
         return whole;
     }
 
@@ -257,6 +261,8 @@ class ConformanceTest {
             if (!table.rules.isEmpty()) {
                 traits.add("rules");
             }
+            table.parentRules.forEach(rule ->
+                    traits.add(rule.links().size() == 1 ? "rule: over a parent" : "rule: over a parent's parent"));
             table.unique.stream().filter(KeyCase::nullsEqual).forEach(key -> traits.add("key: nulls equal"));
             for (RowCase row : table.rows) {
                 for (CellCase cell : row.cells()) {

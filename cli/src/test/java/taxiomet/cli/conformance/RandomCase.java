@@ -29,6 +29,15 @@ final class RandomCase {
             String match,
             String children) {}
 
+    /**
+     * A rule over a parent's column.
+     *
+     * @param links places of the links on the way, the table's own first
+     * @param column the parent's
+     * @param own the row's
+     */
+    record ParentRuleCase(String name, String text, List<Integer> links, int column, int own, String comparator) {}
+
     record RuleCase(String name, String text, String sql, List<Integer> columns) {}
 
     static final class TableCase {
@@ -38,6 +47,7 @@ final class RandomCase {
         final List<KeyCase> unique = new ArrayList<>();
         final List<LinkCase> links = new ArrayList<>();
         final List<RuleCase> rules = new ArrayList<>();
+        final List<ParentRuleCase> parentRules = new ArrayList<>();
         final List<RowCase> rows = new ArrayList<>();
 
         TableCase(String name) {
@@ -200,6 +210,7 @@ final class RandomCase {
         }
         for (TableCase table : tables) {
             addRules(table);
+            addParentRules(table);
             addRows(table);
         }
     }
@@ -309,6 +320,40 @@ final class RandomCase {
     private void addRules(TableCase table) {
         if (chance(0.5)) {
             new RandomRules(random, table).add(1 + random.nextInt(2));
+        }
+    }
+
+    private void addParentRules(TableCase table) {
+        for (int i = 0; i < table.links.size(); i++) {
+            if (!chance(0.6)) {
+                continue;
+            }
+            List<Integer> way = new ArrayList<>(List.of(i));
+            String text = table.links.get(i).name();
+            TableCase parent = tables.get(table.links.get(i).parent());
+            if (!parent.links.isEmpty() && chance(0.5)) {
+                int second = random.nextInt(parent.links.size());
+                way.add(second);
+                text += "." + parent.links.get(second).name();
+                parent = tables.get(parent.links.get(second).parent());
+            }
+            int column = random.nextInt(parent.columns.size());
+            String family = parent.columns.get(column).family();
+            for (int own = 0; own < table.columns.size(); own++) {
+                boolean isOrdered = family.equals("EXACT") || family.equals("MOMENT") || family.equals("TEXT");
+                if (isOrdered && table.columns.get(own).family().equals(family)) {
+                    String comparator = family.equals("TEXT") ? "<>" : any(List.of(">=", "<", "="));
+                    table.parentRules.add(new ParentRuleCase(
+                            "p" + i,
+                            table.columns.get(own).name() + " " + comparator + " " + text + "."
+                                    + parent.columns.get(column).name(),
+                            way,
+                            column,
+                            own,
+                            comparator));
+                    break;
+                }
+            }
         }
     }
 

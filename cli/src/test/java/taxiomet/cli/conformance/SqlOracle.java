@@ -16,6 +16,7 @@ import java.util.stream.Collectors;
 import taxiomet.cli.conformance.RandomCase.ColumnCase;
 import taxiomet.cli.conformance.RandomCase.KeyCase;
 import taxiomet.cli.conformance.RandomCase.LinkCase;
+import taxiomet.cli.conformance.RandomCase.ParentRuleCase;
 import taxiomet.cli.conformance.RandomCase.RowCase;
 import taxiomet.cli.conformance.RandomCase.RuleCase;
 import taxiomet.cli.conformance.RandomCase.TableCase;
@@ -53,6 +54,9 @@ final class SqlOracle implements AutoCloseable {
             }
             for (RuleCase rule : table.rules) {
                 judgeRule(table, rule);
+            }
+            for (ParentRuleCase rule : table.parentRules) {
+                judgeParentRule(table, rule);
             }
         }
     }
@@ -346,6 +350,9 @@ final class SqlOracle implements AutoCloseable {
         count("null" + at, "select count(*)" + from + allNull);
         count("half_null" + at, "select count(*)" + from + someNull + " and not " + allNull);
         count("ill_typed" + at, "select count(*)" + from + judged + " and " + someBad);
+        if (parent == table) {
+            judgeRings(table, link);
+        }
         if (link.children() != null) {
             String[] range = link.children().split("\\.\\.", -1);
             String children = "(select count(*) from " + table.name + " c where " + String.join(" and ", equal) + ")";
@@ -362,14 +369,72 @@ final class SqlOracle implements AutoCloseable {
     }
 
     private static String equal(TableCase table, int column, TableCase parent, int parentColumn) {
+        return equal(table, column, "c", parent, parentColumn, "p");
+    }
+
+    private static String equal(
+            TableCase table, int column, String childAlias, TableCase parent, int parentColumn, String parentAlias) {
         ColumnCase one = table.columns.get(column);
         ColumnCase other = parent.columns.get(parentColumn);
-        String child = "c.v" + column;
-        String above = "p.v" + parentColumn;
+        String child = childAlias + ".v" + column;
+        String above = parentAlias + ".v" + parentColumn;
         if (!one.family().equals(other.family())) {
             return "cast(" + child + " as double precision) = cast(" + above + " as double precision)";
         }
         return form(other, child) + " = " + form(other, above);
+    }
+
+    private static String joinOn(TableCase table, LinkCase link, String alias, TableCase parent, String parentAlias) {
+        List<String> equal = new ArrayList<>();
+        for (int i = 0; i < link.columns().size(); i++) {
+            equal.add(equal(
+                    table,
+                    link.columns().get(i),
+                    alias,
+                    parent,
+                    link.parentColumns().get(i),
+                    parentAlias));
+        }
+        return String.join(" and ", equal);
+    }
+
+    /** All ancestors of each row, step by step until there are no more; a row among its own is in a ring. */
+    private void judgeRings(TableCase table, LinkCase link) throws SQLException {
+        String edges = "select c.rn as a, p.rn as b from " + table.name + " c join " + table.name + " p on "
+                + joinOn(table, link, "c", table, "p");
+        execute("drop table if exists edges");
+        execute("drop table if exists reach");
+        execute("create table edges as " + edges);
+        execute("create table reach as select distinct a, b from edges");
+        int added = 1;
+        while (added > 0) {
+            try (Statement statement = connection.createStatement()) {
+                added = statement.executeUpdate(
+                        "insert into reach select distinct r.a, e.b from reach r join edges e on r.b = e.a"
+                                + " where not exists (select 1 from reach x where x.a = r.a and x.b = e.b)");
+            }
+        }
+        find("own ancestor " + table.name + "." + link.name(), "select a from reach where a = b");
+    }
+
+    private void judgeParentRule(TableCase table, ParentRuleCase rule) throws SQLException {
+        LinkCase first = table.links.get(rule.links().get(0));
+        TableCase parent = random.tables.get(first.parent());
+        String from = parent.name + " p1";
+        String on = joinOn(table, first, "c", parent, "p1");
+        String last = "p1";
+        if (rule.links().size() > 1) {
+            LinkCase second = parent.links.get(rule.links().get(1));
+            TableCase above = random.tables.get(second.parent());
+            from += " join " + above.name + " p2 on " + joinOn(parent, second, "p1", above, "p2");
+            last = "p2";
+        }
+        String way = "exists (select 1 from " + from + " where " + on + " and not " + last + ".b" + rule.column();
+        String operands = "c.v" + rule.own() + " " + rule.comparator() + " " + last + ".v" + rule.column();
+        String judged = " from " + table.name + " c where not c.b" + rule.own() + " and " + way;
+        String at = " " + table.name + "." + rule.name();
+        find("broken rule" + at, "select rn" + judged + " and not (" + operands + "))");
+        count("rule_judged" + at, "select count(*)" + judged + ")");
     }
 
     private void judgeRule(TableCase table, RuleCase rule) throws SQLException {

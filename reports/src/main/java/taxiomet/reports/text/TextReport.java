@@ -183,7 +183,8 @@ public final class TextReport {
                 .filter(rule -> rule.notJudged() > 0)
                 .findFirst()
                 .map((RuleResult rule) -> Counted.of(rule.notJudged(), "row")
-                        + (rule.notJudged() == 1 ? " was" : " were") + " not judged: a value is not of its type");
+                        + (rule.notJudged() == 1 ? " was" : " were") + " not judged: a value is not of its type"
+                        + (rule.asksParents() ? ", or there is no parent" : ""));
     }
 
     private String linkSentence(Finding finding, Finding.Missing missing) {
