@@ -15,7 +15,6 @@ import picocli.CommandLine.Parameters;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
-import taxiomet.charter.Review;
 import taxiomet.charter.Severity;
 import taxiomet.charters.ReadCharter;
 import taxiomet.check.CheckOptions;
@@ -26,6 +25,7 @@ import taxiomet.reports.json.JsonReport;
 import taxiomet.reports.text.TextReport;
 import taxiomet.sources.RowSources;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.vet.Review;
 
 /** Judges the rows: the main job. */
 @Command(

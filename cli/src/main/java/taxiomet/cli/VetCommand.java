@@ -12,11 +12,11 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
-import taxiomet.charter.Server;
-import taxiomet.charter.VetResult;
 import taxiomet.charters.ReadCharter;
 import taxiomet.reports.json.VetJson;
 import taxiomet.reports.text.VetText;
+import taxiomet.vet.Server;
+import taxiomet.vet.VetResult;
 
 /** Judges the declarations alone. */
 @Command(

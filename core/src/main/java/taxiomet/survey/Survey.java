@@ -16,7 +16,6 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.function.Function;
 import taxiomet.charter.Charter;
-import taxiomet.charter.LinkGraph;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckOptions;
 import taxiomet.check.CheckProgress;
@@ -31,6 +30,7 @@ import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.survey.LinkFinder.Pair;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.vet.LinkGraph;
 
 /** Surveys tables: one pass for the profiles, one for the exact counts of the candidates. */
 public final class Survey {

@@ -3,7 +3,7 @@ package taxiomet.survey;
 import java.util.List;
 import java.util.Map;
 import taxiomet.charter.Charter;
-import taxiomet.charter.LinkGraph.ManyToMany;
+import taxiomet.vet.LinkGraph.ManyToMany;
 
 /**
  * What a survey found.

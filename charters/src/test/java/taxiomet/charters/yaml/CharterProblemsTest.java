@@ -134,7 +134,8 @@ class CharterProblemsTest {
                       acts: {columns: apiary, references: hive, on_delete: {set null: [label]}, match: ful}
                       range: {columns: apiary, references: hive, children: many, deferrable: later, enforced: perhaps}
                       half: {columns: apiary}
-                      wide: {columns: [apiary, season], references: hive, acyclic: yes}
+                      wide: {columns: [apiary, season], references: hive}
+                      round: {columns: apiary, references: apiary, acyclic: yes}
                   bare: {rows: bare.csv, columns: {x: integer}}
                 """,
                 "7:40|`length` is for texts",
@@ -171,7 +172,7 @@ class CharterProblemsTest {
                 "39:95|`enforced` is yes or no",
                 "40:13|needs the key `references`",
                 "41:23|has 2 columns (apiary, season)|has 1 column (hive_id)",
-                "41:59|`acyclic`|does not work yet");
+                "42:61|`acyclic` is for a link of a table to itself");
     }
 
     @Test
@@ -191,13 +192,15 @@ class CharterProblemsTest {
                     foreign_keys:
                       hive_hive: {columns: apiary_id, references: hive}
                     rules:
-                      parents: apiary_id > hive_hive.apiary_id
+                      parents: apiary_id > hive_hiv.apiary_id
+                      above: apiary_id > hive_hive.hive_hive.apiry_id
                 """,
                 "2:1|`database`|not work yet",
                 "3:1|`accept`|not work yet",
                 "6:12|`table`|not work yet",
                 "8:32|`personal`|not work yet",
-                "14:16|`hive_hive.apiary_id`|not work yet");
+                "14:16|there is no link `hive_hiv`|`hive_hive`",
+                "15:14|there is no column `apiry_id`|`apiary_id`");
     }
 
     @Test

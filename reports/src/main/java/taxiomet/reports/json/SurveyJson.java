@@ -4,13 +4,13 @@ import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
-import taxiomet.charter.LinkGraph.ManyToMany;
 import taxiomet.survey.CandidateKey;
 import taxiomet.survey.CandidateLink;
 import taxiomet.survey.ColumnProfile;
 import taxiomet.survey.ColumnProfile.CommonValue;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.vet.LinkGraph.ManyToMany;
 
 /** The result of a survey as JSON. */
 public final class SurveyJson {

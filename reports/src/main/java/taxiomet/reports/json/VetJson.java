@@ -5,13 +5,13 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.List;
-import taxiomet.charter.Judgement;
-import taxiomet.charter.LinkGraph.ManyToMany;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Severity;
-import taxiomet.charter.VetResult;
-import taxiomet.charter.VetResult.LinkMeaning;
-import taxiomet.charter.VetResult.Neighbour;
+import taxiomet.vet.Judgement;
+import taxiomet.vet.LinkGraph.ManyToMany;
+import taxiomet.vet.VetResult;
+import taxiomet.vet.VetResult.LinkMeaning;
+import taxiomet.vet.VetResult.Neighbour;
 
 /** The result of vet as JSON. */
 public final class VetJson {

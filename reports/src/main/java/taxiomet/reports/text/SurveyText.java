@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
-import taxiomet.charter.LinkGraph.ManyToMany;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.ChildrenTally;
 import taxiomet.survey.CandidateKey;
@@ -13,6 +12,7 @@ import taxiomet.survey.CandidateLink;
 import taxiomet.survey.ColumnProfile;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.vet.LinkGraph.ManyToMany;
 
 /** What a survey found, for a person: the tables, what their columns hold, what could identify a row, what could point where. */
 public final class SurveyText {

@@ -6,11 +6,11 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import taxiomet.charter.LinkGraph.ManyToMany;
 import taxiomet.charter.Severity;
-import taxiomet.charter.VetResult;
-import taxiomet.charter.VetResult.LinkMeaning;
-import taxiomet.charter.VetResult.Neighbour;
+import taxiomet.vet.LinkGraph.ManyToMany;
+import taxiomet.vet.VetResult;
+import taxiomet.vet.VetResult.LinkMeaning;
+import taxiomet.vet.VetResult.Neighbour;
 
 /** The result of vet for a person: the answer, what there is to say, then what the links mean and how the tables hang together. */
 public final class VetText {

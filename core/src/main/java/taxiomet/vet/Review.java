@@ -1,9 +1,15 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Key;
+import taxiomet.charter.Severity;
+import taxiomet.charter.Table;
 
 /**
  * Judges the declarations of a charter by themselves; no row is read. What a charter's reader refuses already (names that do

@@ -1,10 +1,13 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import taxiomet.charter.LinkGraph.ManyToMany;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Problem;
+import taxiomet.charter.Severity;
+import taxiomet.vet.LinkGraph.ManyToMany;
 
 /**
  * What the declarations of a charter come to by themselves.

@@ -1,8 +1,12 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.Locale;
+import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.Match;
+import taxiomet.charter.IntRange;
+import taxiomet.charter.Table;
 
 /** What a link means, in a sentence for a person. */
 final class LinkSentence {

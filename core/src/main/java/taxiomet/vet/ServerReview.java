@@ -1,14 +1,18 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
+import taxiomet.charter.Key;
+import taxiomet.charter.Table;
 
 /** What a database server would not take, or would take and not do. */
 final class ServerReview {

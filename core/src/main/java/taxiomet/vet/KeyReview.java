@@ -1,10 +1,14 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
+import taxiomet.charter.Column;
+import taxiomet.charter.Comparison;
+import taxiomet.charter.Key;
+import taxiomet.charter.Table;
 
 /** Judges the keys of one table. */
 final class KeyReview {

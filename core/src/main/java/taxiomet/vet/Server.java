@@ -1,4 +1,4 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 /** A kind of database server that may be asked to take the rules. */
 public enum Server {

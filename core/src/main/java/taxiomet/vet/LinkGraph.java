@@ -1,4 +1,4 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -9,6 +9,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
+import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Key;
+import taxiomet.charter.Table;
 
 /** The tables of a charter and the links between them: who depends on whom, in which order, and where it goes round in a circle. */
 public final class LinkGraph {

@@ -1,4 +1,4 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -10,8 +10,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import taxiomet.charter.Charter;
+import taxiomet.charter.ColumnType;
+import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
+import taxiomet.charter.Table;
 
 /** Judges what deletes do: how far they reach, over which roads, and where links go round in a circle. */
 final class CascadeReview {

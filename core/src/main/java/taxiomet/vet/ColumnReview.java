@@ -1,9 +1,12 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import taxiomet.charter.Column;
+import taxiomet.charter.Comparison;
+import taxiomet.charter.Table;
 import taxiomet.rows.ValueReader;
 
 /** Judges the columns of one table: their defaults against their types and what else they declare. */

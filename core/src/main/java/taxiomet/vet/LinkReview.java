@@ -1,9 +1,14 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.List;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
+import taxiomet.charter.ColumnType;
+import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Match;
+import taxiomet.charter.Table;
 
 /** Judges one link: its two ends, its types and its actions. */
 final class LinkReview {

@@ -1,6 +1,7 @@
-package taxiomet.charter;
+package taxiomet.vet;
 
 import java.util.List;
+import taxiomet.charter.Severity;
 
 /**
  * What the review of a charter has to say about one declaration.
