@@ -83,6 +83,11 @@ final class NameLikeness {
         return isRank ? 0.85 : endsLikeKey ? 0.4 : 0;
     }
 
+    private static boolean isOwn(TableProfile table, List<String> meaning) {
+        List<String> own = words(table.name());
+        return own.containsAll(meaning) && meaning.containsAll(own);
+    }
+
     /** 0 to 1. */
     double likeness(TableProfile child, int column, TableProfile parent, int key) {
         String from = bare(child, column);
@@ -95,16 +100,15 @@ final class NameLikeness {
         }
         boolean isBareKeyWord = fromWords.size() == 1 && KEY_WORDS.contains(fromWords.get(0));
         if (fromWords.equals(toWords)) {
-            return isBareKeyWord ? 0 : 1;
+            boolean isOfTable = tableWords.stream().anyMatch(fromWords::contains);
+            return isBareKeyWord ? 0 : isOfTable ? 1 : 0.93;
         }
         if (child == parent) {
             return ownLikeness(fromWords);
         }
         List<String> meaning =
                 fromWords.stream().filter(w -> !KEY_WORDS.contains(w)).toList();
-        if (!meaning.isEmpty()
-                && KeyRanking.isNamedLikeKey(from)
-                && words(child.name()).containsAll(meaning)) {
+        if (!meaning.isEmpty() && KeyRanking.isNamedLikeKey(from) && isOwn(child, meaning)) {
             // It counts the rows of its own table.
             return 0;
         }

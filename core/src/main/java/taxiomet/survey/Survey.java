@@ -42,6 +42,8 @@ public final class Survey {
     /** Where links are named for what they point at, numbers that are not are probably no links. */
     private static final double UNNAMED_COSTS = 0.12;
 
+    private static final double SATELLITE_COSTS = 0.08;
+
     private final List<FoundTable> found;
     private final SurveyOptions options;
     private final Function<Table, TableSource> open;
@@ -269,7 +271,7 @@ public final class Survey {
             candidate(pairs.get(i), results.get(Draft.linkName(i)), keys, counts)
                     .ifPresent(candidates::add);
         }
-        candidates = againstTheirNames(candidates);
+        candidates = new ArrayList<>(againstSatellites(againstTheirNames(candidates)));
         candidates.sort(Comparator.comparingDouble(CandidateLink::score).reversed());
         List<CandidateLink> chosen = new ArrayList<>();
         Set<String> taken = new HashSet<>();
@@ -281,6 +283,23 @@ public final class Survey {
             chosen.add(isBest && !isMirrored && !isPart ? link.choose() : link);
         }
         return chosen;
+    }
+
+    /** Of two tables with one key, of which one is contained in the other, links point at the other. */
+    private static List<CandidateLink> againstSatellites(List<CandidateLink> candidates) {
+        Set<String> satellites = new HashSet<>();
+        for (CandidateLink link : candidates) {
+            boolean isWhole = link.isOneToOne() && link.counts().orphans() == 0 && link.score() >= LEAST_LINK_SCORE;
+            if (isWhole && link.counts().children().orElseThrow().childless() > 0) {
+                satellites.add(link.counts().child() + link.counts().columns());
+            }
+        }
+        return candidates.stream()
+                .map(link -> satellites.contains(
+                                link.counts().parent() + link.counts().parentColumns())
+                        ? link.withScore(Math.max(0, link.score() - SATELLITE_COSTS))
+                        : link)
+                .toList();
     }
 
     private static List<CandidateLink> againstTheirNames(List<CandidateLink> candidates) {
