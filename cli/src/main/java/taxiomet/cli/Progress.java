@@ -74,13 +74,18 @@ final class Progress implements CheckProgress, AutoCloseable {
 
     /** Takes the line away: the result says the rest. */
     @Override
-    public synchronized void close() {
+    public void close() {
         if (bar != null) {
+            // Not under the lock: the bar has its last line shown by a thread of its own, and waits for it.
             bar.close();
             bar = null;
-            terminal.err().print("\r" + " ".repeat(lastLine.length()) + "\r");
-            terminal.err().flush();
+            removeLine();
         }
+    }
+
+    private synchronized void removeLine() {
+        terminal.err().print("\r" + " ".repeat(lastLine.length()) + "\r");
+        terminal.err().flush();
     }
 
     /** Says nothing. */
