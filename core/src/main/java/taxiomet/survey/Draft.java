@@ -170,6 +170,7 @@ final class Draft {
     static Charter charter(
             String title, List<TableProfile> profiles, List<CandidateKey> keys, List<CandidateLink> links) {
         Map<String, ColumnType> types = types(profiles, links);
+        widenKeys(types, keys, links);
         List<Table> tables = new ArrayList<>();
         for (TableProfile profile : profiles) {
             List<Column> columns = profile.columns.stream()
@@ -240,6 +241,27 @@ final class Draft {
             }
         } while (!before.equals(types));
         return types;
+    }
+
+    /** Keys grow: what is a smallint today need not be one next year. */
+    private static void widenKeys(Map<String, ColumnType> types, List<CandidateKey> keys, List<CandidateLink> links) {
+        keys.stream()
+                .filter(CandidateKey::isChosen)
+                .forEach(key -> key.columns().forEach(column -> widen(types, place(key.table(), column))));
+        links.stream().filter(CandidateLink::isChosen).forEach(link -> {
+            link.counts()
+                    .columns()
+                    .forEach(column -> widen(types, place(link.counts().child(), column)));
+            link.counts()
+                    .parentColumns()
+                    .forEach(column -> widen(types, place(link.counts().parent(), column)));
+        });
+    }
+
+    private static void widen(Map<String, ColumnType> types, String place) {
+        types.computeIfPresent(
+                place,
+                (p, type) -> type.name() == ColumnType.Name.SMALLINT ? ColumnType.of(ColumnType.Name.INTEGER) : type);
     }
 
     private static ColumnType wider(ColumnType one, ColumnType other) {

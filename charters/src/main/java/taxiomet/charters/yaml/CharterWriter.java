@@ -39,6 +39,7 @@ public final class CharterWriter {
     private final StringBuilder out = new StringBuilder();
     private final Path folder;
     private final Map<List<String>, List<String>> comments;
+    private List<String> sharedNullWords = List.of();
 
     private CharterWriter(Path folder, Map<List<String>, List<String>> comments) {
         this.folder = folder;
@@ -79,9 +80,7 @@ public final class CharterWriter {
         comment(0);
         line(0, "charter: 1");
         line(0, "title: " + text(charter.name()));
-        if (charter.behavesAs() != Behaviour.STANDARD) {
-            line(0, "defaults: {behaves_as: " + charter.behavesAs().name().toLowerCase(Locale.ROOT) + "}");
-        }
+        writeDefaults(charter);
         line(0, "");
         line(0, "tables:");
         boolean isFirst = true;
@@ -91,6 +90,25 @@ public final class CharterWriter {
             }
             isFirst = false;
             writeTable(table);
+        }
+    }
+
+    private void writeDefaults(Charter charter) {
+        List<List<String>> nullWords = charter.tables().stream()
+                .map(table -> table.rows().nullWords())
+                .distinct()
+                .toList();
+        sharedNullWords = nullWords.size() == 1 ? nullWords.get(0) : List.of();
+        List<String> defaults = new ArrayList<>();
+        if (!sharedNullWords.isEmpty()) {
+            defaults.add("files: {null_words: " + list(sharedNullWords) + "}");
+        }
+        if (charter.behavesAs() != Behaviour.STANDARD) {
+            defaults.add("behaves_as: " + charter.behavesAs().name().toLowerCase(Locale.ROOT));
+        }
+        if (!defaults.isEmpty()) {
+            line(0, "defaults:");
+            defaults.forEach(each -> line(2, each));
         }
     }
 
@@ -193,7 +211,7 @@ public final class CharterWriter {
         } else if (!rows.hasHeader()) {
             parts.add("header: no");
         }
-        if (!rows.nullWords().isEmpty()) {
+        if (!rows.nullWords().equals(sharedNullWords)) {
             parts.add("null_words: " + list(rows.nullWords()));
         }
         return parts.size() == 1 ? text(path) : "{" + String.join(", ", parts) + "}";

@@ -107,9 +107,10 @@ public final class SurveyText {
                 && column.distinctIsExact()
                 && !column.commonest().isEmpty();
         if (hasFew) {
-            remarks.add(column.commonest().stream()
-                    .map(value -> CellText.cut(value.value(), 16) + " " + Counted.grouped(value.rows()))
-                    .collect(Collectors.joining(", ")));
+            remarks.add("commonest "
+                    + column.commonest().stream()
+                            .map(value -> CellText.cut(value.value(), 16) + " (" + Counted.grouped(value.rows()) + ")")
+                            .collect(Collectors.joining(", ")));
         }
         return String.join("; ", remarks);
     }
