@@ -321,4 +321,39 @@ class VetTest {
         assertThat(check.status()).isEqualTo(2);
         assertThat(check.err()).contains("charter.yaml:8:36: link `l` points at (y) of `a`, which is no key");
     }
+
+    @Test
+    void a_schema_is_checked_against_the_rows_of_a_folder() throws IOException {
+        Files.writeString(
+                folder.resolve("schema.sql"),
+                "CREATE TABLE keeper (id int PRIMARY KEY);\n"
+                        + "CREATE TABLE hive (id int PRIMARY KEY, keeper_id int REFERENCES keeper, notes jsonb);\n");
+        Path rows = Files.createDirectory(folder.resolve("rows"));
+        Files.writeString(rows.resolve("keeper.csv"), "id\n1\n");
+        Files.writeString(rows.resolve("hive.csv"), "id,keeper_id,notes\n1,1,{}\n2,5,{}\n");
+        String schema = folder.resolve("schema.sql").toString();
+        Program check = Program.run("check", schema, "--rows", rows.toString());
+        assertThat(check.status()).isEqualTo(1);
+        assertThat(check.out()).contains("orphan at hive.hive_keeper_id: 1 row").contains("missing: 5");
+        assertThat(check.err()).contains("tells what was left out");
+        Program charter = vet("charter: 1\ntables: {t: {rows: t.csv, columns: {a: text}}}", "--rows", rows.toString());
+        assertThat(charter.status()).isEqualTo(2);
+        assertThat(charter.err()).contains("--rows goes with a SQL schema");
+    }
+
+    @Test
+    void a_charter_that_is_written_anew_finds_the_same() throws IOException {
+        Path demo = Files.createDirectory(folder.resolve("demo"));
+        try (var files = Files.list(Path.of("../demo"))) {
+            for (Path file : files.toList()) {
+                Files.copy(file, demo.resolve(file.getFileName().toString()));
+            }
+        }
+        Path anew = folder.resolve("anew.yaml");
+        Program.run("vet", demo.resolve("charter.yaml").toString(), "--write-charter", anew.toString());
+        assertThat(Files.readString(anew)).contains("rows: demo/keepers.csv").contains("acyclic: yes");
+        assertThat(Program.run("check", anew.toString()).out())
+                .isEqualTo(Program.run("check", demo.resolve("charter.yaml").toString())
+                        .out());
+    }
 }
