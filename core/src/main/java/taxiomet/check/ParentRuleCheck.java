@@ -272,18 +272,7 @@ final class ParentRuleCheck implements RowCheck, JudgedRule, AutoCloseable {
             children.close();
             children = joined;
         }
-        severalParents.forEach((ref, outcome) -> {
-            if (!outcome.isJudged) {
-                notJudged++;
-                return;
-            }
-            judged++;
-            if (outcome.isBroken) {
-                faults.add(ref, outcome.reason);
-            } else if (!outcome.isKnown) {
-                unknown++;
-            }
-        });
+        severalParents.forEach(this::conclude);
     }
 
     private void join(int s, int partition, Partitions joined) {
