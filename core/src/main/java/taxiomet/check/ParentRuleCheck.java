@@ -2,6 +2,7 @@ package taxiomet.check;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -37,7 +38,9 @@ final class ParentRuleCheck implements RowCheck, JudgedRule, AutoCloseable {
     private final SpillFolder spill;
     private final List<Integer> ownColumns = new ArrayList<>();
     private final List<Step> steps = new ArrayList<>();
-    private final Map<Expression, Integer> slots = new HashMap<>();
+    /** By the leaves themselves: each stands once in the condition's tree. */
+    private final IdentityHashMap<Expression, Integer> slots = new IdentityHashMap<>();
+
     private final Evaluator evaluator = new Evaluator();
     private final Map<Long, Outcome> severalParents = new HashMap<>();
     private final StoredValues scratch = new StoredValues();

@@ -97,7 +97,7 @@ final class LinkReview {
 
     /** What follows from two types of one family that are not one type; empty where nothing does. */
     private static String difference(ColumnType from, ColumnType to) {
-        if (from.equals(to)) {
+        if (from.sql().equals(to.sql())) {
             return "";
         }
         if (from.isText() && to.isText()) {
