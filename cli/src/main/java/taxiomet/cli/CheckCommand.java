@@ -93,17 +93,6 @@ final class CheckCommand implements Callable<Integer> {
                     "Write the result to a file as its ending says: .json, or .csv with every row. Can be repeated.")
     private List<Path> reports = List.of();
 
-    @Option(names = "--json", description = "Print the result as JSON.")
-    private boolean json;
-
-    @Option(
-            names = "--fail-on",
-            paramLabel = "WEIGHT",
-            description = "End with status 1 for findings of this weight or worse: error, warning or never."
-                    + " Default: error",
-            defaultValue = "error")
-    private FailOn failOn;
-
     @Option(names = "--force", description = "Replace results that exist already.")
     private boolean force;
 
@@ -112,6 +101,9 @@ final class CheckCommand implements Callable<Integer> {
 
     @Mixin
     private CharterOptions source;
+
+    @Mixin
+    private ResultOptions wanted;
 
     @Mixin
     private CommonOptions common;
@@ -155,7 +147,7 @@ final class CheckCommand implements Callable<Integer> {
             reportFiles.write((ending, file) -> write(result, ending, file));
             evidenceOutput.ifPresent(output -> output.write(result));
             print(result);
-            return failOn.isMetBy(result.findings().stream().map(finding -> finding.severity()))
+            return wanted.failOn().isMetBy(result.findings().stream().map(finding -> finding.severity()))
                     ? ExitStatus.FINDINGS
                     : ExitStatus.SOUND;
         }
@@ -205,7 +197,7 @@ final class CheckCommand implements Callable<Integer> {
 
     private void print(CheckResult result) throws IOException {
         boolean hasColor = terminal.hasColor(common.color());
-        if (json) {
+        if (wanted.isJson()) {
             JsonReport.write(result, List.of(), terminal.out());
         } else if (quiet) {
             TextReport.writeAnswer(result, terminal.width(), hasColor, terminal.out()::println);

@@ -70,17 +70,6 @@ final class VetCommand implements Callable<Integer> {
             description = "Write the same rules as a charter: for those that come from a SQL schema.")
     private Path writeCharter;
 
-    @Option(names = "--json", description = "Print the result as JSON.")
-    private boolean json;
-
-    @Option(
-            names = "--fail-on",
-            paramLabel = "WEIGHT",
-            description = "End with status 1 for findings of this weight or worse: error, warning or never."
-                    + " Default: error",
-            defaultValue = "error")
-    private FailOn failOn;
-
     @Option(names = "--force", description = "Replace files that exist already.")
     private boolean force;
 
@@ -89,6 +78,9 @@ final class VetCommand implements Callable<Integer> {
 
     @Mixin
     private CharterOptions source;
+
+    @Mixin
+    private ResultOptions wanted;
 
     @Mixin
     private CommonOptions common;
@@ -117,7 +109,7 @@ final class VetCommand implements Callable<Integer> {
                 Map.of(
                         List.of(),
                         read.remarks().stream().map(VetCommand::comment).toList())));
-        if (json) {
+        if (wanted.isJson()) {
             asJson.write(terminal.out());
         } else {
             VetText text = new VetText(
@@ -132,7 +124,7 @@ final class VetCommand implements Callable<Integer> {
                 text.write();
             }
         }
-        return failOn.isMetBy(result.judgements().stream().map(judgement -> judgement.severity()))
+        return wanted.failOn().isMetBy(result.judgements().stream().map(judgement -> judgement.severity()))
                 ? ExitStatus.FINDINGS
                 : ExitStatus.SOUND;
     }

@@ -1,7 +1,5 @@
 package taxiomet.survey;
 
-import java.util.Arrays;
-
 /**
  * Some of the different values of a column, by their hashes: all while they are few, then those whose hash ends in more and
  * more zeros. Two samples are comparable: a value that is in one at its level is in the other if that column holds it.
@@ -93,10 +91,5 @@ final class HashSample {
             slot = slot + 1 & mask;
         }
         return false;
-    }
-
-    @Override
-    public String toString() {
-        return Arrays.toString(slots);
     }
 }

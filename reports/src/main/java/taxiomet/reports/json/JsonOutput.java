@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.util.List;
 import taxiomet.finding.ChildrenTally;
 import taxiomet.reports.OutputException;
+import taxiomet.vet.LinkGraph.ManyToMany;
 
 /** JSON as all results are written: two blanks of indentation, a line end at the end. */
 final class JsonOutput {
@@ -52,6 +53,19 @@ final class JsonOutput {
         json.writeArrayFieldStart(name);
         for (String text : texts) {
             json.writeString(text);
+        }
+        json.writeEndArray();
+    }
+
+    /** Tables joined many to many. */
+    static void writePairs(JsonGenerator json, List<ManyToMany> pairs) throws IOException {
+        json.writeArrayFieldStart("many_to_many");
+        for (ManyToMany pair : pairs) {
+            json.writeStartObject();
+            json.writeStringField("one", pair.one());
+            json.writeStringField("other", pair.other());
+            json.writeStringField("through", pair.through());
+            json.writeEndObject();
         }
         json.writeEndArray();
     }

@@ -10,7 +10,6 @@ import taxiomet.survey.ColumnProfile;
 import taxiomet.survey.ColumnProfile.CommonValue;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
-import taxiomet.vet.LinkGraph.ManyToMany;
 
 /** The result of a survey as JSON. */
 public final class SurveyJson {
@@ -53,15 +52,7 @@ public final class SurveyJson {
             writeLink(link);
         }
         json.writeEndArray();
-        json.writeArrayFieldStart("many_to_many");
-        for (ManyToMany pair : result.pairs()) {
-            json.writeStartObject();
-            json.writeStringField("one", pair.one());
-            json.writeStringField("other", pair.other());
-            json.writeStringField("through", pair.through());
-            json.writeEndObject();
-        }
-        json.writeEndArray();
+        JsonOutput.writePairs(json, result.pairs());
         json.writeEndObject();
     }
 

@@ -8,7 +8,6 @@ import java.util.List;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Severity;
 import taxiomet.vet.Judgement;
-import taxiomet.vet.LinkGraph.ManyToMany;
 import taxiomet.vet.VetResult;
 import taxiomet.vet.VetResult.LinkMeaning;
 import taxiomet.vet.VetResult.Neighbour;
@@ -78,15 +77,7 @@ public final class VetJson {
             json.writeEndObject();
         }
         json.writeEndArray();
-        json.writeArrayFieldStart("many_to_many");
-        for (ManyToMany pair : result.pairs()) {
-            json.writeStartObject();
-            json.writeStringField("one", pair.one());
-            json.writeStringField("other", pair.other());
-            json.writeStringField("through", pair.through());
-            json.writeEndObject();
-        }
-        json.writeEndArray();
+        JsonOutput.writePairs(json, result.pairs());
         json.writeArrayFieldStart("load_order");
         for (List<String> step : result.loadOrder()) {
             json.writeStartArray();
