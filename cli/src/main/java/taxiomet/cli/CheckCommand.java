@@ -23,8 +23,6 @@ import taxiomet.finding.CheckResult;
 import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.json.JsonReport;
 import taxiomet.reports.text.TextReport;
-import taxiomet.sources.RowSources;
-import taxiomet.spill.MemoryBudget;
 import taxiomet.vet.Review;
 
 /** Judges the rows: the main job. */
@@ -106,6 +104,9 @@ final class CheckCommand implements Callable<Integer> {
     private ResultOptions wanted;
 
     @Mixin
+    private EngineOptions engine;
+
+    @Mixin
     private CommonOptions common;
 
     /** What --split-by can be. */
@@ -139,9 +140,8 @@ final class CheckCommand implements Callable<Integer> {
                 CheckRun run = CheckRun.start(
                         charter,
                         options,
-                        RowSources::open,
-                        TemporaryFolder.path(),
-                        MemoryBudget.ofThisProcess(),
+                        engine.open(),
+                        engine.resources(),
                         showsProgress ? progress : Progress.NONE)) {
             CheckResult result = run.result();
             reportFiles.write((ending, file) -> write(result, ending, file));

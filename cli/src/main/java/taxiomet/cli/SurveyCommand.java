@@ -16,8 +16,6 @@ import taxiomet.reports.json.SurveyJson;
 import taxiomet.reports.text.SurveyText;
 import taxiomet.reports.text.TrialText;
 import taxiomet.sources.DataFiles;
-import taxiomet.sources.RowSources;
-import taxiomet.spill.MemoryBudget;
 import taxiomet.survey.FoundTable;
 import taxiomet.survey.Survey;
 import taxiomet.survey.SurveyOptions;
@@ -101,6 +99,9 @@ final class SurveyCommand implements Callable<Integer> {
     private boolean quiet;
 
     @Mixin
+    private EngineOptions engine;
+
+    @Mixin
     private CommonOptions common;
 
     SurveyCommand(Terminal terminal) {
@@ -132,9 +133,8 @@ final class SurveyCommand implements Callable<Integer> {
                     titleOf(data.get(0)),
                     found,
                     new SurveyOptions(width, EXAMPLES),
-                    RowSources::open,
-                    TemporaryFolder.path(),
-                    MemoryBudget.ofThisProcess(),
+                    engine.open(),
+                    engine.resources(),
                     showsProgress ? bar : Progress.NONE);
             charterOutput.ifPresent(output -> output.write(result.draft(), result.comments()));
             reportFiles.write((ending, file) -> SurveyJson.write(result, file));
@@ -181,23 +181,18 @@ final class SurveyCommand implements Callable<Integer> {
         List<Trial> trials = new ArrayList<>();
         try {
             for (String key : keys) {
-                trials.add(Trial.ofKey(found, key, RowSources::open));
+                trials.add(Trial.ofKey(found, key, engine.open()));
             }
             for (String link : links) {
-                trials.add(Trial.ofLink(found, link, RowSources::open));
+                trials.add(Trial.ofLink(found, link, engine.open()));
             }
         } catch (IllegalArgumentException e) {
             throw new UsageException(e.getMessage());
         }
         for (Trial trial : trials) {
             CheckOptions options = new CheckOptions(java.util.Set.of(), 10, 10);
-            try (CheckRun run = CheckRun.start(
-                    trial.charter(),
-                    options,
-                    RowSources::open,
-                    TemporaryFolder.path(),
-                    MemoryBudget.ofThisProcess(),
-                    Progress.NONE)) {
+            try (CheckRun run =
+                    CheckRun.start(trial.charter(), options, engine.open(), engine.resources(), Progress.NONE)) {
                 holds &= new TrialText(
                                 trial,
                                 run.result(),

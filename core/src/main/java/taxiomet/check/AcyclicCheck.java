@@ -9,7 +9,7 @@ import taxiomet.spill.SpillFolder;
  * Rows of a table that are their own ancestors over a link to itself. Keys are numbered as they come; each row is an edge
  * from its own key to its parent's, and it is in a ring when both lie in one strongly connected component.
  */
-final class AcyclicCheck implements RowCheck, AutoCloseable {
+final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
     private static final int BLOCK = 1 << 14;
 
     private final KeyEncoder own;
@@ -39,7 +39,7 @@ final class AcyclicCheck implements RowCheck, AutoCloseable {
     }
 
     @Override
-    public void check(TypedBatch batch) {
+    void check(TypedBatch batch) {
         own.start(batch);
         parent.start(batch);
         for (int row = 0; row < batch.size(); row++) {

@@ -6,21 +6,18 @@ import taxiomet.rows.CellColumn;
 import taxiomet.rows.TypedColumn;
 
 /** Values that are not among those a column allows, compared by value under the column's type. */
-final class AllowedValuesCheck implements RowCheck {
-    private final int column;
-    private final KeyEncoder encoder;
+final class AllowedValuesCheck extends ColumnCheck {
+    private final KeyForm form;
     private final KeyTable allowed = new KeyTable(null);
-    private final FaultLog faults;
 
     AllowedValuesCheck(int place, Column column, FaultLog faults) {
-        this.column = place;
-        this.encoder = new KeyEncoder(new int[] {place}, List.of(KeyForm.of(column)));
-        this.faults = faults;
+        super(place, faults);
+        form = KeyForm.of(column);
         CellColumn cells = new CellColumn(column.values().size());
         column.values().forEach(cells::add);
-        TypedColumn typed = new TypedColumn(column);
-        typed.read(cells);
-        encoder.start(typed);
+        TypedBatch values = TypedBatch.of(column, cells);
+        KeyEncoder encoder = new KeyEncoder(new int[] {0}, List.of(form));
+        encoder.start(values);
         for (int row = 0; row < cells.size(); row++) {
             encoder.encode(row);
             allowed.ensureRoom();
@@ -32,20 +29,11 @@ final class AllowedValuesCheck implements RowCheck {
     }
 
     @Override
-    public int[] columns() {
-        return new int[] {column};
-    }
-
-    @Override
-    public void check(TypedBatch batch) {
-        TypedColumn typed = batch.column(column);
-        encoder.start(batch);
+    void find(TypedColumn values, TypedBatch batch, Faults faults) {
+        ColumnKeys keys = batch.keys(columns()[0], form);
         for (int row = 0; row < batch.size(); row++) {
-            if (typed.isValue(row)) {
-                encoder.encode(row);
-                if (!allowed.contains(encoder.high(), encoder.low())) {
-                    faults.add(batch.ref(row));
-                }
+            if (values.isValue(row) && !allowed.contains(keys.highs()[row], keys.lows()[row])) {
+                faults.add(batch.ref(row));
             }
         }
     }

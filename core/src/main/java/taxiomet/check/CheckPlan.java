@@ -19,6 +19,7 @@ import taxiomet.charter.Rule;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.finding.FindingKind;
+import taxiomet.rows.TypedColumn;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillFolder;
 
@@ -33,7 +34,7 @@ final class CheckPlan implements AutoCloseable {
     private final Map<IndexedKey, KeyIndex> indexes = new LinkedHashMap<>();
     private final Set<KeyIndex> ownIndexes = new LinkedHashSet<>();
     private final List<FaultLog> logs = new ArrayList<>();
-    private final Map<FaultLog, KeyIndex> duplicates = new HashMap<>();
+    private final Map<FaultLog, RepeatedRows> duplicates = new LinkedHashMap<>();
     private final Map<String, FaultLog> malformed = new HashMap<>();
     private final List<PlannedLink> links = new ArrayList<>();
     private final Map<FaultLog, LinkCheck> orphans = new HashMap<>();
@@ -113,15 +114,12 @@ final class CheckPlan implements AutoCloseable {
         Column column = table.columns().get(place);
         Severity severity = column.severity();
         List<String> at = List.of(column.name());
-        add(
-                table,
-                new TypeCheck(
-                        place,
-                        log(FindingKind.TYPE_MISMATCH, severity, table, column.name(), at),
-                        log(FindingKind.ODD_SPELLING, severity, table, column.name(), at)));
+        add(table, new TypeCheck(place, log(FindingKind.TYPE_MISMATCH, severity, table, column.name(), at)));
+        FaultLog odd = log(FindingKind.ODD_SPELLING, severity, table, column.name(), at);
+        add(table, new StateCheck(place, TypedColumn.ODD, odd));
         if (column.isRequired()) {
             FaultLog log = log(FindingKind.MISSING_VALUE, severity, table, column.name(), at);
-            add(table, new RequiredCheck(place, log));
+            add(table, new StateCheck(place, TypedColumn.NULL, log));
         }
         if (column.length().isPresent()) {
             FaultLog log = log(FindingKind.WRONG_LENGTH, severity, table, column.name(), at);
@@ -142,14 +140,13 @@ final class CheckPlan implements AutoCloseable {
                 key.isPrimary() ? log(FindingKind.NULL_IN_KEY, key.severity(), table, key.name(), key.columns()) : null;
         FaultLog doubles = log(FindingKind.DUPLICATE, key.severity(), table, key.name(), key.columns());
         List<KeyForm> forms = KeyForm.of(table, key);
-        KeyIndex index = new KeyIndex(spill, budget);
-        index.reportDuplicates(doubles);
-        duplicates.put(doubles, index);
+        KeyIndex index = new KeyIndex(spill, budget, key.columns().size());
         // Of two keys over the same columns, each has its own duplicates; links need one of the indexes.
         ownIndexes.add(index);
         indexes.putIfAbsent(new IndexedKey(table.name(), key.columns(), forms), index);
         KeyEncoder encoder = new KeyEncoder(table.indexesOf(key.columns()), forms);
         add(table, new KeyCheck(encoder, index, key.nullsAreEqual(), nulls));
+        duplicates.put(doubles, new RepeatedRows(encoder.copy(), index, doubles, key.nullsAreEqual(), spill));
     }
 
     private void planLink(ForeignKey link) {
@@ -159,7 +156,7 @@ final class CheckPlan implements AutoCloseable {
         int[] parentColumns = parent.indexesOf(link.parentColumns());
         int[] childColumns = child.indexesOf(link.columns());
         KeyIndex parents = indexes.computeIfAbsent(new IndexedKey(parent.name(), link.parentColumns(), forms), id -> {
-            KeyIndex index = new KeyIndex(spill, budget);
+            KeyIndex index = new KeyIndex(spill, budget, link.columns().size());
             add(parent, new KeyCheck(new KeyEncoder(parentColumns, forms), index, false, null));
             return index;
         });
@@ -248,6 +245,18 @@ final class CheckPlan implements AutoCloseable {
         return columns.stream().mapToInt(Integer::intValue).toArray();
     }
 
+    /** The tables whose keys the checks of a table look up while it is read, itself left out. */
+    Set<String> parentsOf(Table table) {
+        Set<String> parents = new LinkedHashSet<>();
+        for (PlannedLink planned : links) {
+            if (planned.link().child().equals(table.name())) {
+                parents.add(planned.link().parent());
+            }
+        }
+        parents.remove(table.name());
+        return parents;
+    }
+
     /** Where malformed rows of a table are logged; empty when the table is read for its keys alone. */
     Optional<FaultLog> malformedOf(Table table) {
         return Optional.ofNullable(malformed.get(table.name()));
@@ -262,11 +271,9 @@ final class CheckPlan implements AutoCloseable {
         });
     }
 
-    /** Works out what had to wait for all tables; closes what only that needed. */
+    /** Works out what had to wait for all tables, but for {@link #repeatedIn}; closes what only that needed. */
     void resolve() {
-        Set<KeyIndex> all = new LinkedHashSet<>(ownIndexes);
-        all.addAll(indexes.values());
-        all.forEach(KeyIndex::resolve);
+        allIndexes().forEach(KeyIndex::resolve);
         partialParents.forEach(PartialParents::resolve);
         childrenChecks.forEach(ChildrenCheck::resolve);
         parentRules.forEach(ParentRuleCheck::resolve);
@@ -278,6 +285,29 @@ final class CheckPlan implements AutoCloseable {
         parentRules.forEach(ParentRuleCheck::close);
         rings.values().forEach(AcyclicCheck::close);
         links.forEach(planned -> planned.check().close());
+    }
+
+    private Set<KeyIndex> allIndexes() {
+        Set<KeyIndex> all = new LinkedHashSet<>(ownIndexes);
+        all.addAll(indexes.values());
+        return all;
+    }
+
+    /** What must still be found in a table, by reading some of its rows again: rows with keys that are repeated. */
+    List<RepeatedRows> repeatedIn(Table table) {
+        List<RepeatedRows> all = new ArrayList<>();
+        duplicates.forEach((log, repeated) -> {
+            if (log.table().equals(table.name()) && repeated.hasAny()) {
+                all.add(repeated);
+            }
+        });
+        return all;
+    }
+
+    /** Lets go of all keys. */
+    void closeIndexes() {
+        allIndexes().forEach(KeyIndex::close);
+        duplicates.values().forEach(RepeatedRows::close);
     }
 
     /** Whether rows of a table are at fault; those of a parent can be, though only its child is judged. */
@@ -297,8 +327,8 @@ final class CheckPlan implements AutoCloseable {
         return rules;
     }
 
-    /** The index that knows about the groups behind a log of duplicates. */
-    KeyIndex indexOf(FaultLog log) {
+    /** What is known about the groups behind a log of duplicates. */
+    RepeatedRows repeatedOf(FaultLog log) {
         return duplicates.get(log);
     }
 

@@ -1,8 +1,7 @@
 package taxiomet.check;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -19,10 +18,8 @@ import taxiomet.finding.CheckResult.Remark;
 import taxiomet.finding.CheckResult.RuleResult;
 import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Finding;
-import taxiomet.rows.RowBatch;
-import taxiomet.rows.Split;
+import taxiomet.rows.RefRanges;
 import taxiomet.rows.TableSource;
-import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillFolder;
 
 /**
@@ -30,26 +27,29 @@ import taxiomet.spill.SpillFolder;
  * closes the sources and removes all temporary files.
  */
 public final class CheckRun implements AutoCloseable {
+    private static final long BYTES_FOR_A_THREAD = 1 << 21;
+
     private final Charter charter;
     private final CheckOptions options;
     private final SpillFolder spill;
     private final CheckPlan plan;
     private final Map<String, TableSource> sources = new LinkedHashMap<>();
-    private final Map<String, long[]> counts = new HashMap<>();
+    private final Map<String, TablePass> passes = new LinkedHashMap<>();
+    private final int threads;
     private CheckResult result;
 
-    private CheckRun(Charter charter, CheckOptions options, Path temporary, MemoryBudget budget) {
+    private CheckRun(Charter charter, CheckOptions options, Resources resources) {
         this.charter = charter;
         this.options = options;
-        this.spill = new SpillFolder(temporary);
-        this.plan = new CheckPlan(charter, options, spill, budget);
+        this.spill = new SpillFolder(resources.temporary());
+        this.plan = new CheckPlan(charter, options, spill, resources.budget());
+        this.threads = resources.threads();
     }
 
     /**
      * Checks all tables that the options name.
      *
      * @param open opens the rows of a table with all its declared columns
-     * @param temporary an existing folder for temporary files
      * @throws taxiomet.rows.SourceException when rows cannot be read
      * @throws taxiomet.spill.SpillException when temporary files cannot be written
      */
@@ -57,10 +57,9 @@ public final class CheckRun implements AutoCloseable {
             Charter charter,
             CheckOptions options,
             Function<Table, TableSource> open,
-            Path temporary,
-            MemoryBudget budget,
+            Resources resources,
             CheckProgress progress) {
-        CheckRun run = new CheckRun(charter, options, temporary, budget);
+        CheckRun run = new CheckRun(charter, options, resources);
         try {
             run.run(open, progress);
             return run;
@@ -75,51 +74,74 @@ public final class CheckRun implements AutoCloseable {
         for (Table table : order) {
             sources.put(table.name(), open.apply(table));
         }
-        long inAll = sources.values().stream()
-                .flatMap(source -> source.splits().stream())
-                .mapToLong(Split::bytes)
-                .sum();
-        long before = 0;
-        for (Table table : order) {
-            progress.reading(table.name());
-            long doneBefore = before;
-            TableSource source = sources.get(table.name());
-            readTable(table, source, bytes -> progress.advanced(doneBefore + bytes, inAll));
-            before += source.splits().stream().mapToLong(Split::bytes).sum();
-        }
+        planPasses(order);
+        long inAll = sources.values().stream().mapToLong(TableSource::bytes).sum();
+        String[] current = {""};
+        Reading reading = new Reading(List.copyOf(passes.values()), threadsFor(inAll), table -> {
+            if (!current[0].equals(table.name())) {
+                current[0] = table.name();
+                progress.reading(table.name());
+            }
+            progress.advanced(
+                    sources.values().stream().mapToLong(TableSource::bytesRead).sum(), inAll);
+        });
+        reading.run();
         progress.concluding();
         plan.resolve();
+        findRepeatedRows(inAll);
         List<Finding> findings = new FindingAssembler(charter, plan, options, sources).assemble();
         result = new CheckResult(charter.name(), tableResults(), linkResults(), ruleResults(), findings);
     }
 
-    private interface BytesRead {
-        void now(long bytes);
+    /** Threads that have next to nothing to read cost more than they give. */
+    private int threadsFor(long bytes) {
+        return (int) Math.min(threads, 1 + bytes / BYTES_FOR_A_THREAD);
     }
 
-    /** One pass over a table, for all of its checks. */
-    private void readTable(Table table, TableSource source, BytesRead bytesRead) {
-        int[] columns = plan.columnsOf(table);
-        List<RowCheck> checks = plan.checksOf(table);
-        Optional<FaultLog> malformedLog = plan.malformedOf(table);
-        TypedBatch typed = new TypedBatch(table, columns);
-        long[] rows = new long[2];
-        for (Split split : source.splits()) {
-            split.read(columns, batch -> {
-                typed.read(batch);
-                for (RowCheck check : checks) {
-                    check.check(typed);
-                }
-                for (RowBatch.MalformedRow row : batch.malformed()) {
-                    malformedLog.ifPresent(log -> log.add(row.ref(), row.reason()));
-                }
-                rows[0] += batch.size() + batch.malformed().size();
-                rows[1] += batch.malformed().size();
-                bytesRead.now(source.bytesRead());
-            });
+    private void planPasses(List<Table> order) {
+        for (Table table : order) {
+            TablePass pass = new TablePass(
+                    table,
+                    sources.get(table.name()),
+                    plan.columnsOf(table),
+                    plan.checksOf(table),
+                    plan.malformedOf(table),
+                    RefRanges.ALL,
+                    () -> plan.seal(table));
+            // A parent that comes later, in a circle of links, is asked when all tables have been read.
+            plan.parentsOf(table)
+                    .forEach(parent -> Optional.ofNullable(passes.get(parent)).ifPresent(pass::waitFor));
+            passes.put(table.name(), pass);
         }
-        plan.seal(table);
-        counts.put(table.name(), rows);
+    }
+
+    /** Reads again what is needed to know all rows of keys that are repeated. */
+    private void findRepeatedRows(long bytes) {
+        List<TablePass> again = new ArrayList<>();
+        List<RepeatedRows> all = new ArrayList<>();
+        sources.forEach((name, source) -> {
+            Table table = charter.table(name);
+            List<RepeatedRows> repeated = plan.repeatedIn(table);
+            if (repeated.isEmpty()) {
+                return;
+            }
+            RefRanges some = RefRanges.none();
+            boolean areSome = true;
+            for (RepeatedRows rows : repeated) {
+                areSome &= rows.addRowsTo(some);
+            }
+            int[] columns = repeated.stream()
+                    .flatMapToInt(rows -> Arrays.stream(rows.columns()))
+                    .sorted()
+                    .distinct()
+                    .toArray();
+            again.add(new TablePass(
+                    table, source, columns, repeated, Optional.empty(), areSome ? some : RefRanges.ALL, () -> {}));
+            all.addAll(repeated);
+        });
+        new Reading(again, threadsFor(bytes), table -> {}).run();
+        all.forEach(RepeatedRows::conclude);
+        plan.closeIndexes();
     }
 
     /** What the check came to. */
@@ -143,7 +165,7 @@ public final class CheckRun implements AutoCloseable {
                 remarks.add(new Remark("no primary key", "no primary key is declared: equal rows are not noticed"));
             }
             source.notices().forEach(notice -> remarks.add(new Remark(notice.kind(), notice.text())));
-            long[] rows = counts.get(table.name());
+            TablePass pass = passes.get(table.name());
             results.add(new TableResult(
                     table.name(),
                     files,
@@ -152,8 +174,8 @@ public final class CheckRun implements AutoCloseable {
                     table.label(),
                     table.owner().map(o -> o instanceof Owner.InColumn in ? in.column() : null),
                     table.owner().map(o -> o instanceof Owner.Named named ? named.name() : null),
-                    rows[0],
-                    rows[1],
+                    pass.rows(),
+                    pass.malformed(),
                     FindingAssembler.faultyRows(table, plan.logs()),
                     source.emptyLines(),
                     remarks));

@@ -37,7 +37,7 @@ final class ChildrenCheck implements AutoCloseable {
         return new Side(encoder, children, false);
     }
 
-    private final class Side implements RowCheck {
+    private final class Side extends OrderedCheck {
         private final KeyEncoder encoder;
         private final Partitions keys;
         private final boolean isParent;
@@ -54,7 +54,7 @@ final class ChildrenCheck implements AutoCloseable {
         }
 
         @Override
-        public void check(TypedBatch batch) {
+        void check(TypedBatch batch) {
             encoder.start(batch);
             for (int row = 0; row < batch.size(); row++) {
                 encoder.look(row);

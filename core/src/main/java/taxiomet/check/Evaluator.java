@@ -102,7 +102,7 @@ final class Evaluator {
             return null;
         }
         return switch (column.column().type().family()) {
-            case EXACT_NUMBER -> KeyEncoder.number(column, row);
+            case EXACT_NUMBER -> ColumnKeys.number(column, row);
             case APPROXIMATE_NUMBER -> Double.longBitsToDouble(column.high(row));
             case BOOLEAN -> column.high(row) == 1;
             case TEXT -> column.text(row);

@@ -109,8 +109,8 @@ final class FindingAssembler {
     private Finding.Details details(FaultLog log, Map<Long, FoundRow> rows, HintFinder hints) {
         return switch (log.kind()) {
             case DUPLICATE -> {
-                KeyIndex index = plan.indexOf(log);
-                yield new Finding.Duplicates(index.groups(), index.excess());
+                RepeatedRows repeated = plan.repeatedOf(log);
+                yield new Finding.Duplicates(repeated.groups(), repeated.excess());
             }
             case OWN_ANCESTOR -> new Finding.Rings(plan.ringsOf(log));
             case ORPHAN -> {

@@ -9,7 +9,6 @@ import java.util.Optional;
 import taxiomet.finding.Hint;
 import taxiomet.rows.Placeholders;
 import taxiomet.rows.RowBatch;
-import taxiomet.rows.Split;
 import taxiomet.rows.TableSource;
 
 /**
@@ -62,9 +61,7 @@ final class HintFinder {
         if (keys.isEmpty()) {
             return;
         }
-        for (Split split : parents.splits()) {
-            split.read(keyColumns, this::look);
-        }
+        parents.read(keyColumns, this::look);
     }
 
     private void look(RowBatch batch) {

@@ -1,5 +1,7 @@
 package taxiomet.check;
 
+import taxiomet.rows.TypedColumn;
+
 /** Duplicates and nulls in one key of a table; where only a link needs the key, nothing but its index. */
 final class KeyCheck implements RowCheck {
     private final KeyEncoder encoder;
@@ -25,17 +27,56 @@ final class KeyCheck implements RowCheck {
     }
 
     @Override
-    public void check(TypedBatch batch) {
-        encoder.start(batch);
-        for (int row = 0; row < batch.size(); row++) {
-            encoder.look(row);
-            if (encoder.nulls() > 0 && nullsInKey != null) {
-                nullsInKey.add(batch.ref(row));
+    public BatchCheck onThread() {
+        return new KeyMaker(encoder.copy());
+    }
+
+    private final class KeyMaker implements BatchCheck {
+        private final KeyEncoder keys;
+        private TypedBatch batch;
+        private boolean[] usable = new boolean[0];
+        private boolean areAllUsable;
+
+        KeyMaker(KeyEncoder keys) {
+            this.keys = keys;
+        }
+
+        @Override
+        public void look(TypedBatch toRead) {
+            batch = toRead;
+            keys.start(batch);
+            keys.encodeAll(batch.size());
+            areAllUsable = keys.areAllComplete();
+            if (!areAllUsable) {
+                if (usable.length < batch.size()) {
+                    usable = new boolean[batch.size()];
+                }
+                for (int row = 0; row < batch.size(); row++) {
+                    keys.look(row);
+                    usable[row] = keys.illTyped() == 0 && (keys.nulls() == 0 || nullsAreEqual);
+                }
             }
-            if (encoder.illTyped() == 0 && (encoder.nulls() == 0 || nullsAreEqual)) {
-                encoder.encode(row);
-                index.add(encoder.high(), encoder.low(), batch.ref(row));
+        }
+
+        @Override
+        public void settle() {
+            if (nullsInKey != null && !areAllUsable) {
+                for (int row = 0; row < batch.size(); row++) {
+                    if (hasNull(row)) {
+                        nullsInKey.add(batch.ref(row));
+                    }
+                }
             }
+            index.add(keys.highs(), keys.lows(), areAllUsable ? null : usable, batch.size(), batch::ref);
+        }
+
+        private boolean hasNull(int row) {
+            for (int place = 0; place < encoder.columns().length; place++) {
+                if (keys.state(row, place) == TypedColumn.NULL) {
+                    return true;
+                }
+            }
+            return false;
         }
     }
 }

@@ -2,27 +2,26 @@ package taxiomet.check;
 
 import java.util.ArrayList;
 import java.util.List;
+import taxiomet.rows.RefRanges;
 import taxiomet.spill.LongSpool;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SpillFolder;
 
 /**
- * The keys of one table. They stand in a table in memory while the budget has room, and otherwise in partitions on disk,
- * which are taken up one after the other once all rows have been read.
+ * The keys of one table: which there are, and which stand more than once. They stand in a {@link KeySet} while the budget has room, and
+ * otherwise in partitions on disk, which are taken up one after the other once all rows have been read. The rows behind a key
+ * are not kept: those of keys that are repeated are found by reading the table's keys again ({@link RepeatedRows}).
  */
 final class KeyIndex implements AutoCloseable {
-    /** Marks the value of a key that is known to stand more than once. */
-    private static final long REPEATED = 1L << 62;
-
     private final SpillFolder spill;
+    private final MemoryBudget budget;
+    private final int parts;
     private final List<Probe> waiting = new ArrayList<>();
-    private FaultLog duplicates;
-    private KeyTable table;
+    private KeySet keys;
     private Partitions spilled;
     private boolean isSealed;
-    private long groups;
-    private long excess;
+    private RepeatedRows repeated;
 
     /** Keys of children that are looked up when their parents are all there. */
     interface Probe {
@@ -33,52 +32,62 @@ final class KeyIndex implements AutoCloseable {
         void missing(long high, long low, long ref);
     }
 
-    KeyIndex(SpillFolder spill, MemoryBudget budget) {
+    /** @param parts how many columns a key has */
+    KeyIndex(SpillFolder spill, MemoryBudget budget, int parts) {
         this.spill = spill;
-        this.table = new KeyTable(budget);
+        this.budget = budget;
+        this.parts = parts;
+        this.keys = new KeySet(parts, budget);
     }
 
-    /** From now on, rows that share a key go into this log. */
-    void reportDuplicates(FaultLog log) {
-        duplicates = log;
+    /** From now on, it is noticed which keys are repeated. */
+    void noticeRepeated(RepeatedRows rows) {
+        repeated = rows;
     }
 
-    void add(long high, long low, long ref) {
+    /**
+     * Adds the keys of some rows, which stand in the table behind all those added before.
+     *
+     * @param usable which of the rows have a key; null for all
+     * @param refs the rows
+     */
+    void add(long[] highs, long[] lows, boolean[] usable, int size, RowRefs refs) {
+        if (size > 0 && spilled == null) {
+            keys.startRows(refs.of(0), refs.of(size - 1));
+        }
+        for (int row = 0; row < size; row++) {
+            if (usable == null || usable[row]) {
+                add(highs[row], lows[row], refs, row);
+            }
+        }
+    }
+
+    /** The reference of each row of a batch. */
+    interface RowRefs {
+        long of(int row);
+    }
+
+    private void add(long high, long low, RowRefs refs, int row) {
         if (spilled == null) {
-            if (table.ensureRoom()) {
-                put(high, low, ref);
+            int answer = keys.add(high, low);
+            if (answer == KeySet.PRESENT && repeated != null) {
+                repeated.add(high, low, refs.of(row));
+            }
+            if (answer != KeySet.FULL) {
                 return;
             }
-            spillTable();
+            spillKeys();
         }
-        spilled.add(Partitions.of(KeyTable.hash(high, low)), high, low, ref);
+        spilled.add(Partitions.of(KeyTable.hash(high, low)), high, low);
     }
 
-    private void spillTable() {
+    private void spillKeys() {
         spilled = new Partitions(spill);
-        for (int slot = 0; slot < table.slots(); slot++) {
-            if (table.isUsed(slot)) {
-                long high = table.high(slot);
-                long low = table.low(slot);
-                spilled.add(Partitions.of(KeyTable.hash(high, low)), high, low, table.value(slot));
-            }
-        }
-        table.close();
-    }
-
-    private void put(long high, long low, long ref) {
-        int slot = table.slotOf(high, low);
-        if (!table.isUsed(slot)) {
-            table.insert(slot, high, low, ref);
-        } else if (duplicates != null) {
-            long first = table.value(slot) & ~REPEATED;
-            if (table.value(slot) == first) {
-                table.setValue(slot, first | REPEATED);
-                groups++;
-                duplicates.addDuplicate(first, first);
-            }
-            excess++;
-            duplicates.addDuplicate(first, ref);
+        keys.forEach((high, low) -> spilled.add(Partitions.of(KeyTable.hash(high, low)), high, low));
+        keys.close();
+        keys = null;
+        if (repeated != null) {
+            repeated.forgetRows();
         }
     }
 
@@ -93,7 +102,12 @@ final class KeyIndex implements AutoCloseable {
     }
 
     boolean contains(long high, long low) {
-        return table.contains(high, low);
+        return keys.contains(high, low);
+    }
+
+    /** The set of all keys, once {@link #canAnswer}. */
+    KeySet keys() {
+        return keys;
     }
 
     /** Has the keys of a child looked up when {@link #resolve} is called. */
@@ -103,51 +117,77 @@ final class KeyIndex implements AutoCloseable {
 
     /** Answers what could not be answered before; all tables have been read. */
     void resolve() {
-        for (int partition = 0; partition < Partitions.COUNT; partition++) {
-            if (spilled != null) {
-                load(partition);
-            }
+        if (spilled != null) {
+            resolveFromDisk();
+        } else {
             for (Probe probe : waiting) {
-                LongSpool.Reader keys = probe.keys().read(partition);
-                while (keys != null && keys.hasNext()) {
-                    long high = keys.next();
-                    long low = keys.next();
-                    long ref = keys.next();
-                    if (!table.contains(high, low)) {
-                        probe.missing(high, low, ref);
-                    }
+                for (int partition = 0; partition < Partitions.COUNT; partition++) {
+                    answer(probe, partition, keys::contains);
                 }
             }
         }
-        close();
     }
 
-    private void load(int partition) {
+    private interface Lookup {
+        boolean contains(long high, long low);
+    }
+
+    private void resolveFromDisk() {
         // One partition must fit whatever the budget says: there is no smaller piece.
-        if (partition == 0) {
-            table = new KeyTable(null);
+        try (KeyTable table = new KeyTable(null)) {
+            for (int partition = 0; partition < Partitions.COUNT; partition++) {
+                table.clear();
+                LongSpool.Reader records = spilled.read(partition);
+                while (records != null && records.hasNext()) {
+                    long high = records.next();
+                    long low = records.next();
+                    table.ensureRoom();
+                    int slot = table.slotOf(high, low);
+                    if (!table.isUsed(slot)) {
+                        table.insert(slot, high, low, 0);
+                    } else if (repeated != null) {
+                        repeated.add(high, low);
+                    }
+                }
+                for (Probe probe : waiting) {
+                    answer(probe, partition, table::contains);
+                }
+            }
         }
-        table.clear();
-        LongSpool.Reader records = spilled.read(partition);
+        spilled.close();
+    }
+
+    private static void answer(Probe probe, int partition, Lookup parents) {
+        LongSpool.Reader records = probe.keys().read(partition);
         while (records != null && records.hasNext()) {
-            table.ensureRoom();
-            put(records.next(), records.next(), records.next());
+            long high = records.next();
+            long low = records.next();
+            long ref = records.next();
+            if (!parents.contains(high, low)) {
+                probe.missing(high, low, ref);
+            }
         }
     }
 
-    /** How many keys stand more than once. */
-    long groups() {
-        return groups;
+    /** Adds the rows among which the first with a repeated key stands; false when that is not known. */
+    boolean addRowsOf(long high, long low, RefRanges rows) {
+        return keys != null && keys.addRowsOf(high, low, rows);
     }
 
-    /** How many rows there are beyond the first of each group. */
-    long excess() {
-        return excess;
+    int parts() {
+        return parts;
+    }
+
+    MemoryBudget budget() {
+        return budget;
     }
 
     @Override
     public void close() {
-        table.close();
+        if (keys != null) {
+            keys.close();
+            keys = null;
+        }
         if (spilled != null) {
             spilled.close();
         }

@@ -4,28 +4,19 @@ import taxiomet.charter.IntRange;
 import taxiomet.rows.TypedColumn;
 
 /** Texts with too few or too many characters (Unicode code points). */
-final class LengthCheck implements RowCheck {
-    private final int column;
+final class LengthCheck extends ColumnCheck {
     private final IntRange range;
-    private final FaultLog faults;
 
     LengthCheck(int column, IntRange range, FaultLog faults) {
-        this.column = column;
+        super(column, faults);
         this.range = range;
-        this.faults = faults;
     }
 
     @Override
-    public int[] columns() {
-        return new int[] {column};
-    }
-
-    @Override
-    public void check(TypedBatch batch) {
-        TypedColumn typed = batch.column(column);
+    void find(TypedColumn values, TypedBatch batch, Faults faults) {
         for (int row = 0; row < batch.size(); row++) {
-            if (typed.isValue(row)) {
-                long length = typed.codePoints(row);
+            if (values.isValue(row)) {
+                long length = values.codePoints(row);
                 if (!range.contains(length)) {
                     faults.add(batch.ref(row), length + (length == 1 ? " character" : " characters"));
                 }

@@ -41,7 +41,7 @@ final class Likeness {
     }
 
     private static String fold(String text) {
-        return KeyEncoder.fold(trim(text));
+        return ColumnKeys.fold(trim(text));
     }
 
     private static String withoutZeros(String text) {

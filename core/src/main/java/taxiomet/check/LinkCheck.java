@@ -1,5 +1,6 @@
 package taxiomet.check;
 
+import java.util.Arrays;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SpillFolder;
@@ -50,55 +51,132 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
     }
 
     @Override
-    public void check(TypedBatch batch) {
-        encoder.start(batch);
-        boolean canAnswer = parents.canAnswer();
-        rows += batch.size();
-        for (int row = 0; row < batch.size(); row++) {
-            long ref = batch.ref(row);
-            encoder.look(row);
-            if (encoder.nulls() > 0) {
-                checkWithNulls(row, ref);
-                continue;
-            }
-            judged++;
-            if (encoder.illTyped() > 0) {
-                addIllTyped(row, ref);
-                continue;
-            }
-            encoder.encode(row);
-            long high = encoder.high();
-            long low = encoder.low();
-            if (!canAnswer) {
-                waiting.add(Partitions.of(KeyTable.hash(high, low)), high, low, ref);
-            } else if (!parents.contains(high, low)) {
-                missing(high, low, ref);
-            }
-        }
+    public BatchCheck onThread() {
+        return new Finder(encoder.copy());
     }
 
-    private void checkWithNulls(int row, long ref) {
-        if (encoder.isAllNull()) {
-            nulls++;
-            return;
+    /** Looks for the parents of the rows of batches. */
+    private final class Finder implements BatchCheck {
+        private final KeyEncoder keys;
+        private TypedBatch batch;
+        private boolean isAnswered;
+        private boolean areAllComplete;
+        /** Rows without a parent where the answer is known; those that are not complete otherwise. */
+        private int[] missingRows = new int[64];
+
+        private int missingCount;
+        private int[] otherRows = new int[64];
+        private int otherCount;
+
+        Finder(KeyEncoder keys) {
+            this.keys = keys;
         }
-        halfNulls++;
-        if (match == Match.FULL) {
-            halfNull.add(ref);
-        } else if (match == Match.PARTIAL) {
-            judged++;
-            if (encoder.illTyped() > 0) {
-                addIllTyped(row, ref);
+
+        @Override
+        public void look(TypedBatch toRead) {
+            batch = toRead;
+            keys.start(batch);
+            keys.encodeAll(batch.size());
+            missingCount = 0;
+            otherCount = 0;
+            areAllComplete = keys.areAllComplete();
+            isAnswered = parents.canAnswer();
+            if (areAllComplete && isAnswered) {
+                findMissing(keys.highs(), keys.lows());
             } else {
-                partialParents.await(this, encoder, row, ref);
+                lookAtEach();
             }
         }
-    }
 
-    private void addIllTyped(int row, long ref) {
-        illTyped++;
-        encoder.encodeAsWritten(row);
-        missing(encoder.high(), encoder.low(), ref);
+        private void findMissing(long[] highs, long[] lows) {
+            KeySet all = parents.keys();
+            int size = batch.size();
+            for (int row = 0; row < size; row++) {
+                if (!all.contains(highs[row], lows[row])) {
+                    addMissing(row);
+                }
+            }
+        }
+
+        private void addMissing(int row) {
+            if (missingCount == missingRows.length) {
+                missingRows = Arrays.copyOf(missingRows, missingCount * 2);
+            }
+            missingRows[missingCount++] = row;
+        }
+
+        private void lookAtEach() {
+            for (int row = 0; row < batch.size(); row++) {
+                keys.look(row);
+                if (!keys.isComplete()) {
+                    if (otherCount == otherRows.length) {
+                        otherRows = Arrays.copyOf(otherRows, otherCount * 2);
+                    }
+                    otherRows[otherCount++] = row;
+                } else if (isAnswered && !parents.contains(keys.highs()[row], keys.lows()[row])) {
+                    addMissing(row);
+                }
+            }
+        }
+
+        @Override
+        public void settle() {
+            rows += batch.size();
+            judged += batch.size() - otherCount;
+            for (int i = 0; i < otherCount; i++) {
+                settleIncomplete(otherRows[i]);
+            }
+            if (isAnswered) {
+                for (int i = 0; i < missingCount; i++) {
+                    int row = missingRows[i];
+                    missing(keys.highs()[row], keys.lows()[row], batch.ref(row));
+                }
+                return;
+            }
+            int other = 0;
+            for (int row = 0; row < batch.size(); row++) {
+                if (other < otherCount && otherRows[other] == row) {
+                    other++;
+                    continue;
+                }
+                long high = keys.highs()[row];
+                long low = keys.lows()[row];
+                waiting.add(Partitions.of(KeyTable.hash(high, low)), high, low, batch.ref(row));
+            }
+        }
+
+        private void settleIncomplete(int row) {
+            keys.look(row);
+            long ref = batch.ref(row);
+            if (keys.nulls() == 0) {
+                judged++;
+                addIllTyped(row, ref);
+            } else if (keys.isAllNull()) {
+                nulls++;
+            } else {
+                settleHalfNull(row, ref);
+            }
+        }
+
+        private void settleHalfNull(int row, long ref) {
+            halfNulls++;
+            if (match == Match.FULL) {
+                halfNull.add(ref);
+            } else if (match == Match.PARTIAL) {
+                judged++;
+                if (keys.illTyped() > 0) {
+                    addIllTyped(row, ref);
+                } else {
+                    partialParents.await(LinkCheck.this, keys, row, ref);
+                }
+            }
+        }
+
+        private void addIllTyped(int row, long ref) {
+            illTyped++;
+            keys.encodeAsWritten(row);
+            missing(keys.high(), keys.low(), ref);
+        }
     }
 
     @Override

@@ -28,7 +28,7 @@ import taxiomet.spill.SpillFolder;
  * <p>A child's record is: its row, whether it has met several parents, two longs for the key of each link, and the values found
  * so far. A parent's is: its key, two longs for the key of each link that starts from it, and its values.
  */
-final class ParentRuleCheck implements RowCheck, JudgedRule, AutoCloseable {
+final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoCloseable {
     private static final int ROW = 0;
     private static final int HAS_SEVERAL = 1;
     private static final int KEYS = 2;
@@ -170,7 +170,7 @@ final class ParentRuleCheck implements RowCheck, JudgedRule, AutoCloseable {
     }
 
     @Override
-    public void check(TypedBatch batch) {
+    void check(TypedBatch batch) {
         startKeys(batch, -1);
         evaluator.start(batch);
         for (int row = 0; row < batch.size(); row++) {
@@ -222,7 +222,7 @@ final class ParentRuleCheck implements RowCheck, JudgedRule, AutoCloseable {
     }
 
     /** Keeps the values of the rows that a link points at. */
-    private final class ParentSide implements RowCheck {
+    private final class ParentSide extends OrderedCheck {
         private final Step step;
         private final KeyEncoder key;
         private final Evaluator values = new Evaluator();
@@ -240,7 +240,7 @@ final class ParentRuleCheck implements RowCheck, JudgedRule, AutoCloseable {
         }
 
         @Override
-        public void check(TypedBatch batch) {
+        void check(TypedBatch batch) {
             key.start(batch);
             startKeys(batch, number);
             values.start(batch);

@@ -12,7 +12,7 @@ import taxiomet.spill.SpillFolder;
  * combinations of columns are asked for is only known when the children have been read, so a fingerprint of each column of
  * each parent is kept, and the keys asked for are made of them afterwards.
  */
-final class PartialParents implements RowCheck, AutoCloseable {
+final class PartialParents extends OrderedCheck implements AutoCloseable {
     private static final int BLOCK = 1 << 14;
 
     private final SpillFolder spill;
@@ -40,7 +40,7 @@ final class PartialParents implements RowCheck, AutoCloseable {
     }
 
     @Override
-    public void check(TypedBatch batch) {
+    void check(TypedBatch batch) {
         encoder.start(batch);
         int[] columns = encoder.columns();
         for (int row = 0; row < batch.size(); row++) {

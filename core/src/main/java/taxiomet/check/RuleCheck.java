@@ -9,7 +9,6 @@ final class RuleCheck implements RowCheck, JudgedRule {
     private final Rule rule;
     private final int[] columns;
     private final FaultLog faults;
-    private final Evaluator evaluator = new Evaluator();
     private long judged;
     private long notJudged;
     private long unknown;
@@ -26,24 +25,48 @@ final class RuleCheck implements RowCheck, JudgedRule {
     }
 
     @Override
-    public void check(TypedBatch batch) {
-        evaluator.start(batch);
-        for (int row = 0; row < batch.size(); row++) {
-            if (hasIllTyped(batch, row)) {
-                notJudged++;
-                continue;
-            }
-            judged++;
-            try {
-                Object value = evaluator.evaluate(rule.condition(), row);
-                if (value == null) {
-                    unknown++;
-                } else if (!(Boolean) value) {
-                    faults.add(batch.ref(row), Broken.FALSE);
+    public BatchCheck onThread() {
+        return new Judge();
+    }
+
+    private final class Judge implements BatchCheck {
+        private final Evaluator evaluator = new Evaluator();
+        private final Faults found = new Faults(faults);
+        private long judgedHere;
+        private long notJudgedHere;
+        private long unknownHere;
+
+        @Override
+        public void look(TypedBatch batch) {
+            evaluator.start(batch);
+            for (int row = 0; row < batch.size(); row++) {
+                if (hasIllTyped(batch, row)) {
+                    notJudgedHere++;
+                    continue;
                 }
-            } catch (DivisionByZero e) {
-                faults.add(batch.ref(row), e.getMessage());
+                judgedHere++;
+                try {
+                    Object value = evaluator.evaluate(rule.condition(), row);
+                    if (value == null) {
+                        unknownHere++;
+                    } else if (!(Boolean) value) {
+                        found.add(batch.ref(row), Broken.FALSE);
+                    }
+                } catch (DivisionByZero e) {
+                    found.add(batch.ref(row), e.getMessage());
+                }
             }
+        }
+
+        @Override
+        public void settle() {
+            found.settle();
+            judged += judgedHere;
+            notJudged += notJudgedHere;
+            unknown += unknownHere;
+            judgedHere = 0;
+            notJudgedHere = 0;
+            unknownHere = 0;
         }
     }
 

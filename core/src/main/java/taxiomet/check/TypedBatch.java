@@ -1,36 +1,59 @@
 package taxiomet.check;
 
+import java.util.Arrays;
 import java.util.List;
 import taxiomet.charter.Column;
 import taxiomet.charter.Table;
+import taxiomet.rows.CellColumn;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.TypedColumn;
 
-/** A batch of rows with the cells of some columns read as values of their types. */
+/** A batch of rows with the cells of some columns read as values of their types, and as parts of keys where a check asks for them. */
 final class TypedBatch {
     private final int[] columnsRead;
     private final TypedColumn[] typed;
+    /** For each column, the keys made of it so far: few, since each is in another form. */
+    private final ColumnKeys[][] keys;
+
     private RowBatch rows;
+    private int size;
 
     /** @param columnsRead places of the table's columns, in the order in which the batches hold them */
     TypedBatch(Table table, int[] columnsRead) {
+        this(table.columns(), columnsRead);
+    }
+
+    private TypedBatch(List<Column> columns, int[] columnsRead) {
         this.columnsRead = columnsRead.clone();
-        List<Column> columns = table.columns();
         typed = new TypedColumn[columns.size()];
+        keys = new ColumnKeys[columns.size()][];
         for (int column : columnsRead) {
             typed[column] = new TypedColumn(columns.get(column));
+            keys[column] = new ColumnKeys[0];
         }
+    }
+
+    /** A batch of one column, which stands on its own. */
+    static TypedBatch of(Column column, CellColumn cells) {
+        TypedBatch batch = new TypedBatch(List.of(column), new int[] {0});
+        batch.typed[0].read(cells);
+        batch.size = cells.size();
+        return batch;
     }
 
     void read(RowBatch batch) {
         rows = batch;
+        size = batch.size();
         for (int i = 0; i < columnsRead.length; i++) {
             typed[columnsRead[i]].read(batch.column(i));
+            for (ColumnKeys made : keys[columnsRead[i]]) {
+                made.forget();
+            }
         }
     }
 
     int size() {
-        return rows.size();
+        return size;
     }
 
     long ref(int row) {
@@ -44,5 +67,19 @@ final class TypedBatch {
     /** The column at a place in the table; it is among those read. */
     TypedColumn column(int column) {
         return typed[column];
+    }
+
+    /** The keys of a column's values, as they are compared in a form; made once, however many checks ask. */
+    ColumnKeys keys(int column, KeyForm form) {
+        for (ColumnKeys made : keys[column]) {
+            if (made.form().equals(form)) {
+                made.make(typed[column], size);
+                return made;
+            }
+        }
+        ColumnKeys[] more = Arrays.copyOf(keys[column], keys[column].length + 1);
+        more[more.length - 1] = new ColumnKeys(form);
+        keys[column] = more;
+        return keys(column, form);
     }
 }

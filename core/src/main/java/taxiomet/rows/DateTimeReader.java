@@ -1,6 +1,5 @@
 package taxiomet.rows;
 
-import java.time.LocalDate;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Name;
 
@@ -14,6 +13,13 @@ final class DateTimeReader extends ValueReader {
     static final long MICROS_PER_DAY = 86_400L * MICROS_PER_SECOND;
     private static final int MAX_OFFSET_MINUTES = 14 * 60;
     private static final int COMPACT_DATE = 8;
+    /** {@code 0000-00-} and {@code 00:00:00} as words, and where their marks stand. */
+    private static final long YEAR_AND_MONTH = 0x2D30302D30303030L;
+
+    private static final long HYPHENS = 0xFF0000FF00000000L;
+    private static final long TIME_OF_DAY = 0x30303A30303A3030L;
+    private static final long COLONS = 0x0000FF0000FF0000L;
+    private static final int MARCH_FIRST_OF_YEAR_0 = 719_468;
 
     private final Name type;
     private final int secondDigits;
@@ -27,6 +33,85 @@ final class DateTimeReader extends ValueReader {
     DateTimeReader(ColumnType type) {
         this.type = type.name();
         this.secondDigits = type.scale();
+    }
+
+    @Override
+    int readAll(CellColumn cells, TypedColumn into) {
+        int size = cells.size();
+        byte[] bytes = cells.bytes();
+        long[] spans = cells.spans(size);
+        byte[] states = into.states;
+        long[] highs = into.highs;
+        long[] lows = into.lows;
+        int seen = 0;
+        int usual = type == Name.DATE ? 10 : type == Name.TIME ? 8 : type == Name.TIMESTAMP ? 19 : -1;
+        for (int row = 0; row < size; row++) {
+            int length = (int) spans[row];
+            if (length < 0) {
+                states[row] = TypedColumn.NULL;
+                seen |= 1 << TypedColumn.NULL;
+                continue;
+            }
+            int start = (int) (spans[row] >>> 32);
+            if (length == usual && readUsual(bytes, start)) {
+                states[row] = TypedColumn.GOOD;
+                highs[row] = high;
+                lows[row] = 0;
+                seen |= 1 << TypedColumn.GOOD;
+                continue;
+            }
+            seen |= 1 << into.readOne(this, bytes, row, start, length);
+        }
+        return seen;
+    }
+
+    /** A date as 2023-02-05, a time as 09:30:15, a timestamp as both with a blank or T between; anything else is left to {@link #read}. */
+    private boolean readUsual(byte[] cell, int start) {
+        if (type == Name.TIME) {
+            return readUsualTime(cell, start, 0);
+        }
+        long yearAndMonth = Words.at(cell, start) ^ YEAR_AND_MONTH;
+        int tens = cell[start + 8] - '0';
+        int ones = cell[start + 9] - '0';
+        if ((yearAndMonth & HYPHENS) != 0 || !Words.areDigits(yearAndMonth) || (tens | ones | 9 - ones) < 0) {
+            return false;
+        }
+        int year = (int) ((yearAndMonth & 0xF) * 1_000
+                + (yearAndMonth >>> 8 & 0xF) * 100
+                + (yearAndMonth >>> 16 & 0xF) * 10
+                + (yearAndMonth >>> 24 & 0xF));
+        int month = (int) ((yearAndMonth >>> 40 & 0xF) * 10 + (yearAndMonth >>> 48 & 0xF));
+        int day = tens * 10 + ones;
+        if (year < 1 || month < 1 || month > 12 || day < 1 || day > (day > 28 ? daysIn(year, month) : 28)) {
+            return false;
+        }
+        long midnight = epochDay(year, month, day) * MICROS_PER_DAY;
+        if (type == Name.DATE) {
+            high = midnight;
+            return true;
+        }
+        byte between = cell[start + 10];
+        return (between == ' ' || between == 'T') && readUsualTime(cell, start + 11, midnight);
+    }
+
+    private boolean readUsualTime(byte[] cell, int start, long midnight) {
+        long digits = Words.at(cell, start) ^ TIME_OF_DAY;
+        if ((digits & COLONS) != 0 || !Words.areDigits(digits)) {
+            return false;
+        }
+        int hour = (int) ((digits & 0xF) * 10 + (digits >>> 8 & 0xF));
+        int minute = (int) ((digits >>> 24 & 0xF) * 10 + (digits >>> 32 & 0xF));
+        int second = (int) ((digits >>> 48 & 0xF) * 10 + (digits >>> 56 & 0xF));
+        high = midnight + ((hour * 60L + minute) * 60 + second) * MICROS_PER_SECOND;
+        return hour < 24 && minute < 60 && second < 60;
+    }
+
+    /** Days since 1970-01-01: years are counted from March, so that the leap day is the last of them. */
+    private static long epochDay(int year, int month, int day) {
+        int years = month > 2 ? year : year - 1;
+        int months = month > 2 ? month - 3 : month + 9;
+        long leapDays = years / 4 - years / 100 + years / 400;
+        return years * 365L + leapDays + (153 * months + 2) / 5 + day - 1 - MARCH_FIRST_OF_YEAR_0;
     }
 
     @Override
@@ -123,7 +208,7 @@ final class DateTimeReader extends ValueReader {
         if (year < 1 || month < 1 || month > 12 || day < 1 || day > daysIn(year, month)) {
             return fail(Refusal.NO_SUCH_DAY);
         }
-        high = LocalDate.of(year, month, day).toEpochDay() * MICROS_PER_DAY;
+        high = epochDay(year, month, day) * MICROS_PER_DAY;
         return true;
     }
 

@@ -11,6 +11,49 @@ final class IntegerReader extends ValueReader {
     }
 
     @Override
+    int readAll(CellColumn cells, TypedColumn into) {
+        int size = cells.size();
+        byte[] bytes = cells.bytes();
+        long[] spans = cells.spans(size);
+        byte[] states = into.states;
+        long[] highs = into.highs;
+        long[] lows = into.lows;
+        int seen = 0;
+        for (int row = 0; row < size; row++) {
+            int length = (int) spans[row];
+            if (length < 0) {
+                states[row] = TypedColumn.NULL;
+                seen |= 1 << TypedColumn.NULL;
+                continue;
+            }
+            int start = (int) (spans[row] >>> 32);
+            // Digits alone, without a zero in front: 12 is, 012 and +12 are not.
+            if (length > 0 && length <= 16 && (bytes[start] != '0' || length == 1)) {
+                long value = unsigned(bytes, start, length);
+                if (value >= 0 && value <= greatest) {
+                    states[row] = TypedColumn.GOOD;
+                    highs[row] = value;
+                    lows[row] = 0;
+                    seen |= 1 << TypedColumn.GOOD;
+                    continue;
+                }
+            }
+            seen |= 1 << into.readOne(this, bytes, row, start, length);
+        }
+        return seen;
+    }
+
+    /** The number that 1 to 16 digits spell; negative when one of them is none. */
+    private static long unsigned(byte[] bytes, int start, int length) {
+        if (length <= 8) {
+            return Words.number(bytes, start, length);
+        }
+        long front = Words.number(bytes, start, length - 8);
+        long back = Words.number(bytes, start + length - 8, 8);
+        return front < 0 || back < 0 ? -1 : front * 100_000_000L + back;
+    }
+
+    @Override
     byte read(byte[] bytes, int start, int length) {
         if (length == 0) {
             return refuse(Refusal.EMPTY_TEXT);

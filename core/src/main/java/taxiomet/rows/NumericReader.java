@@ -15,6 +15,8 @@ final class NumericReader extends ValueReader {
     private static final int LONG_DIGITS = 18;
     private static final long EXPONENT_LIMIT = 1_000_000;
 
+    private static final long[] TENS = {1, 10, 100, 1_000, 10_000, 100_000, 1_000_000, 10_000_000, 100_000_000};
+
     private final int wholeDigits;
     private final int fractionDigits;
     private final boolean isSized;
@@ -62,6 +64,73 @@ final class NumericReader extends ValueReader {
             }
         }
         return at == end;
+    }
+
+    @Override
+    int readAll(CellColumn cells, TypedColumn into) {
+        int size = cells.size();
+        byte[] bytes = cells.bytes();
+        long[] spans = cells.spans(size);
+        byte[] states = into.states;
+        long[] highs = into.highs;
+        long[] lows = into.lows;
+        int seen = 0;
+        for (int row = 0; row < size; row++) {
+            int length = (int) spans[row];
+            if (length < 0) {
+                states[row] = TypedColumn.NULL;
+                seen |= 1 << TypedColumn.NULL;
+                continue;
+            }
+            int start = (int) (spans[row] >>> 32);
+            int digits = bytes[start] == '-' ? length - 1 : length;
+            if (digits > 0 && readPlain(bytes, start + length - digits, digits, digits < length)) {
+                states[row] = TypedColumn.GOOD;
+                highs[row] = high;
+                lows[row] = low;
+                seen |= 1 << TypedColumn.GOOD;
+                continue;
+            }
+            seen |= 1 << into.readOne(this, bytes, row, start, length);
+        }
+        return seen;
+    }
+
+    /**
+     * A number as it is usually written: up to eight digits without a zero in front of them, and after the point as many as the
+     * type has, at most eight, or no point at all. Anything else is left to {@link #read}.
+     */
+    private boolean readPlain(byte[] bytes, int start, int length, boolean negative) {
+        int scale = fractionDigits;
+        int wholes = length;
+        long fraction = 0;
+        if (isSized && scale > 0 && scale <= 8 && length > scale + 1 && bytes[start + length - scale - 1] == point) {
+            wholes = length - scale - 1;
+            fraction = Words.number(bytes, start + wholes + 1, scale);
+        }
+        if (wholes > 8 || wholes > wholeDigits + 1 || (wholes > 1 && bytes[start] == '0')) {
+            return false;
+        }
+        long whole = Words.number(bytes, start, wholes);
+        if (whole < 0 || fraction < 0 || (wholes > wholeDigits && whole != 0)) {
+            return false;
+        }
+        if (fraction == 0) {
+            if (negative && whole == 0) {
+                return false;
+            }
+            high = negative ? -whole : whole;
+            low = 0;
+            return true;
+        }
+        long all = whole * TENS[scale] + fraction;
+        while (all % 10 == 0) {
+            all /= 10;
+            scale--;
+        }
+        high = negative ? -all : all;
+        low = scale;
+        return true;
     }
 
     @Override

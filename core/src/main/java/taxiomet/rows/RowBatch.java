@@ -1,14 +1,15 @@
 package taxiomet.rows;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /**
  * Some rows of a table, column by column. Sound rows stand in the columns; rows that could not be taken apart stand in
- * {@link #malformed()}. A batch is filled again by its source once the sink returns: nothing of it may be kept.
+ * {@link #malformed()}. A batch is filled again by its source: nothing of it may be kept.
  */
 public final class RowBatch {
-    /** How many rows a batch takes at most; fewer where there are many columns. */
+    /** How many rows a batch takes that is filled row by row; fewer where there are many columns. */
     public static final int ROWS = 2_000;
 
     private static final int LEAST_ROWS = 64;
@@ -17,11 +18,13 @@ public final class RowBatch {
     public static final int BYTES = 4 << 20;
 
     private final CellColumn[] columns;
-    private final long[] refs;
-    private final long[] lines;
+    private final int fullAt;
+    private long[] refs;
+    private long[] lines;
     private final List<MalformedRow> malformed = new ArrayList<>();
     private int size;
     private long bytes;
+    private long number;
 
     /**
      * A row that is not a row of its table.
@@ -33,12 +36,12 @@ public final class RowBatch {
     public record MalformedRow(long ref, long line, String reason) {}
 
     public RowBatch(int columnCount) {
-        int rows = Math.max(LEAST_ROWS, Math.min(ROWS, CELLS / Math.max(1, columnCount)));
-        refs = new long[rows];
-        lines = new long[rows];
+        fullAt = Math.max(LEAST_ROWS, Math.min(ROWS, CELLS / Math.max(1, columnCount)));
+        refs = new long[fullAt];
+        lines = new long[fullAt];
         columns = new CellColumn[columnCount];
         for (int i = 0; i < columnCount; i++) {
-            columns[i] = new CellColumn(rows);
+            columns[i] = new CellColumn(fullAt);
         }
     }
 
@@ -57,17 +60,50 @@ public final class RowBatch {
      * @param byteCount about how many bytes the cells take
      */
     public void endRow(long ref, long line, long byteCount) {
+        if (size == refs.length) {
+            ensureRows(size + 1);
+        }
         bytes += byteCount;
         refs[size] = ref;
         lines[size++] = line;
+    }
+
+    private void ensureRows(int rows) {
+        if (refs.length < rows) {
+            int room = Math.max(rows, refs.length * 2);
+            refs = Arrays.copyOf(refs, room);
+            lines = Arrays.copyOf(lines, room);
+        }
     }
 
     public void addMalformed(MalformedRow row) {
         malformed.add(row);
     }
 
+    /** Takes all rows at once, for columns that were {@link CellColumn#set set} at once; references and lines go into the arrays given. */
+    public void setRows(int rows, RowNames names) {
+        ensureRows(rows);
+        size = rows;
+        names.fill(refs, lines);
+    }
+
+    /** Fills in the references and lines of all rows of a batch. */
+    public interface RowNames {
+        void fill(long[] refs, long[] lines);
+    }
+
+    /** Says which run of its table this is, 0 for the first. */
+    public void setNumber(long run) {
+        number = run;
+    }
+
+    /** Which run of its table this is, 0 for the first. */
+    public long number() {
+        return number;
+    }
+
     public boolean isFull() {
-        return size == refs.length || malformed.size() >= refs.length || bytes >= BYTES;
+        return size >= fullAt || malformed.size() >= fullAt || bytes >= BYTES;
     }
 
     public boolean isEmpty() {

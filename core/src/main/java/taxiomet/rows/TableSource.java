@@ -15,23 +15,41 @@ public interface TableSource extends AutoCloseable {
     /** What is worth saying about the source once, as full clauses: columns that nobody declared, for example. */
     List<Notice> notices();
 
-    /** The rows, cut into runs that can be read side by side; together they are the table in its order. */
-    List<Split> splits();
+    /** How many bytes there are to read in one pass; 0 when not known. */
+    long bytes();
 
     /**
-     * Hands over single rows without reading the whole table again. Places are known once the splits were read.
+     * Begins a pass over the rows.
+     *
+     * @param columns places of the columns wanted, as in {@link #columns()}; the batches hold them in this order
+     * @param rows which rows are wanted; others may come too. All rows must have been read once before some can be named
+     */
+    Scan scan(int[] columns, RefRanges rows);
+
+    /** Hands over all rows in their order, on the calling thread; {@code columns} as for {@link #scan}. */
+    default void read(int[] columns, RowSink sink) {
+        try (Scan scan = scan(columns, RefRanges.ALL);
+                Scan.BatchReader reader = scan.reader()) {
+            for (RowBatch batch = reader.next(); batch != null; batch = reader.next()) {
+                sink.accept(batch);
+            }
+        }
+    }
+
+    /**
+     * Hands over single rows without reading the whole table again. Places are known once all rows were read.
      *
      * @param refs ascending
      * @param columns places of the columns wanted
      * @param sink gets the rows in their order, and those that are malformed among them
-     * @throws SourceException when the rows cannot be read, or have changed since the splits were read
+     * @throws SourceException when the rows cannot be read, or have changed since they were read first
      */
     void fetch(RefCursor refs, int[] columns, RowSink sink);
 
     /** How many bytes of its files have been read in the current pass, for the sake of those who wait. */
     long bytesRead();
 
-    /** How many lines without any field were passed over while the splits were read. */
+    /** How many lines without any field were passed over when all rows were read. */
     long emptyLines();
 
     @Override

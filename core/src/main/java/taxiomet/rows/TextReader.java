@@ -13,6 +13,35 @@ final class TextReader extends ValueReader {
     }
 
     @Override
+    int readAll(CellColumn cells, TypedColumn into) {
+        int size = cells.size();
+        byte[] bytes = cells.bytes();
+        long[] spans = cells.spans(size);
+        byte[] states = into.states;
+        long[] highs = into.highs;
+        long[] lows = into.lows;
+        int seen = 0;
+        for (int row = 0; row < size; row++) {
+            int length = (int) spans[row];
+            if (length < 0) {
+                states[row] = TypedColumn.NULL;
+                seen |= 1 << TypedColumn.NULL;
+                continue;
+            }
+            int start = (int) (spans[row] >>> 32);
+            if (!isPadded && (length <= limit || limit == ColumnType.UNBOUNDED)) {
+                states[row] = TypedColumn.GOOD;
+                highs[row] = 0;
+                lows[row] = length;
+                seen |= 1 << TypedColumn.GOOD;
+                continue;
+            }
+            seen |= 1 << into.readOne(this, bytes, row, start, length);
+        }
+        return seen;
+    }
+
+    @Override
     byte read(byte[] bytes, int start, int length) {
         int end = start + length;
         if (isPadded) {

@@ -24,10 +24,11 @@ public final class TypedColumn {
     private final Column column;
     private final ValueReader reader;
     private CellColumn cells;
-    private byte[] states = new byte[0];
-    private long[] highs = new long[0];
-    private long[] lows = new long[0];
-    private Refusal[] refusals = new Refusal[0];
+    private int statesSeen;
+    byte[] states = new byte[0];
+    long[] highs = new long[0];
+    long[] lows = new long[0];
+    Refusal[] refusals = new Refusal[0];
 
     public TypedColumn(Column column) {
         this.column = column;
@@ -44,22 +45,45 @@ public final class TypedColumn {
             lows = new long[size];
             refusals = new Refusal[size];
         }
-        byte[] bytes = from.bytes();
-        for (int row = 0; row < size; row++) {
-            int length = from.length(row);
-            if (length < 0) {
-                states[row] = NULL;
-                continue;
-            }
-            byte state = reader.read(bytes, from.start(row), length);
-            states[row] = state;
-            if (state == BAD) {
-                refusals[row] = reader.refusal;
-            } else {
-                highs[row] = reader.high;
-                lows[row] = reader.low;
-            }
+        statesSeen = reader.readAll(from, this);
+    }
+
+    /** Reads one cell that is not null; gives its state. */
+    byte readOne(ValueReader with, byte[] bytes, int row, int start, int length) {
+        byte state = with.read(bytes, start, length);
+        states[row] = state;
+        if (state == BAD) {
+            refusals[row] = with.refusal;
+        } else {
+            highs[row] = with.high;
+            lows[row] = with.low;
         }
+        return state;
+    }
+
+    /** Whether any cell has this state. */
+    public boolean has(byte state) {
+        return (statesSeen & 1 << state) != 0;
+    }
+
+    /** Whether every cell is a value of the column's type. */
+    public boolean isAllValues() {
+        return (statesSeen & (1 << NULL | 1 << BAD)) == 0;
+    }
+
+    /** The states of all cells: the array itself, to be read only. */
+    public byte[] states() {
+        return states;
+    }
+
+    /** {@link #high} of all cells: the array itself, to be read only. */
+    public long[] highs() {
+        return highs;
+    }
+
+    /** {@link #low} of all cells: the array itself, to be read only. */
+    public long[] lows() {
+        return lows;
     }
 
     public Column column() {

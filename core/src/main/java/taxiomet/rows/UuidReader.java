@@ -3,6 +3,13 @@ package taxiomet.rows;
 /** uuid: 32 hexadecimal digits in any case, with hyphens (8-4-4-4-12) or without, with braces or without. */
 final class UuidReader extends ValueReader {
     private static final int DIGITS = 32;
+    private static final byte[] DIGIT_VALUES = new byte[128];
+
+    static {
+        for (int i = 0; i < DIGIT_VALUES.length; i++) {
+            DIGIT_VALUES[i] = (byte) Character.digit(i, 16);
+        }
+    }
 
     @Override
     byte read(byte[] bytes, int start, int length) {
@@ -33,8 +40,8 @@ final class UuidReader extends ValueReader {
                 }
                 continue;
             }
-            int digit = Character.digit(bytes[at], 16);
-            if (bytes[at] < 0 || digit < 0) {
+            int digit = bytes[at] < 0 ? -1 : DIGIT_VALUES[bytes[at]];
+            if (digit < 0) {
                 return refuse(Refusal.NOT_A_UUID);
             }
             odd |= bytes[at] >= 'A' && bytes[at] <= 'F';

@@ -47,6 +47,29 @@ public abstract class ValueReader {
      */
     abstract byte read(byte[] bytes, int start, int length);
 
+    /**
+     * Reads all cells of a column into the arrays of another. Readers with a fast way for what is usual override it, and come back to
+     * {@link #read} for all else.
+     *
+     * @return a bit for each state that a cell has
+     */
+    int readAll(CellColumn cells, TypedColumn into) {
+        int size = cells.size();
+        byte[] bytes = cells.bytes();
+        long[] spans = cells.spans(size);
+        int seen = 0;
+        for (int row = 0; row < size; row++) {
+            int length = (int) spans[row];
+            if (length < 0) {
+                into.states[row] = TypedColumn.NULL;
+                seen |= 1 << TypedColumn.NULL;
+            } else {
+                seen |= 1 << into.readOne(this, bytes, row, (int) (spans[row] >>> 32), length);
+            }
+        }
+        return seen;
+    }
+
     /** Reads a text on its own, such as a literal of the charter: whether it is a value of the type. */
     public final boolean accepts(String text) {
         byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);

@@ -2,8 +2,10 @@ package taxiomet.spill;
 
 /** How many bytes the tables in memory may take together. What gets no room goes to disk. */
 public final class MemoryBudget {
-    /** The part of the heap that tables may take; the rest is for batches, buffers and reports. */
-    private static final double SHARE_OF_HEAP = 0.35;
+    /** The part of the heap that tables take when nothing else is said; the rest is for batches, buffers and reports. */
+    private static final double USUAL_SHARE_OF_HEAP = 0.5;
+
+    private static final double GREATEST_SHARE_OF_HEAP = 0.7;
 
     private final long limit;
     private long taken;
@@ -12,9 +14,14 @@ public final class MemoryBudget {
         this.limit = limit;
     }
 
-    /** A budget that fits the heap of this process. */
+    /** A budget that fits the heap of this process, which has half of the machine's memory unless Java is told otherwise. */
     public static MemoryBudget ofThisProcess() {
-        return new MemoryBudget((long) (Runtime.getRuntime().maxMemory() * SHARE_OF_HEAP));
+        return new MemoryBudget((long) (Runtime.getRuntime().maxMemory() * USUAL_SHARE_OF_HEAP));
+    }
+
+    /** A budget of so many bytes, or what the heap of this process can give if that is less. */
+    public static MemoryBudget atMost(long bytes) {
+        return new MemoryBudget(Math.min(bytes, (long) (Runtime.getRuntime().maxMemory() * GREATEST_SHARE_OF_HEAP)));
     }
 
     /** Takes room if there is any. */

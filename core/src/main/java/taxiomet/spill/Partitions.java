@@ -22,25 +22,33 @@ public final class Partitions implements AutoCloseable {
         return (int) (hash >>> 56);
     }
 
+    /** Adds one record of two longs to the partition; all records of a partition are of one kind. */
+    public void add(int partition, long a, long b) {
+        LongSpool spool = spool(partition);
+        spool.add(a);
+        spool.add(b);
+    }
+
     /** Adds one record of three longs to the partition. */
     public void add(int partition, long a, long b, long c) {
-        LongSpool spool = spools[partition];
-        if (spool == null) {
-            spool = new LongSpool(file, BUFFER);
-            spools[partition] = spool;
-        }
+        LongSpool spool = spool(partition);
         spool.add(a);
         spool.add(b);
         spool.add(c);
     }
 
-    /** Adds one record of any length to the partition; a partition has either such records or those of three longs. */
-    public void addRecord(int partition, long[] record) {
+    private LongSpool spool(int partition) {
         LongSpool spool = spools[partition];
         if (spool == null) {
             spool = new LongSpool(file, BUFFER);
             spools[partition] = spool;
         }
+        return spool;
+    }
+
+    /** Adds one record of any length to the partition; a partition has either such records or those of three longs. */
+    public void addRecord(int partition, long[] record) {
+        LongSpool spool = spool(partition);
         spool.add(record.length);
         for (long value : record) {
             spool.add(value);

@@ -1,6 +1,5 @@
 package taxiomet.survey;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -20,6 +19,7 @@ import taxiomet.charter.Table;
 import taxiomet.check.CheckOptions;
 import taxiomet.check.CheckProgress;
 import taxiomet.check.CheckRun;
+import taxiomet.check.Resources;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.CheckResult.RuleResult;
@@ -27,7 +27,6 @@ import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.rows.TableSource;
-import taxiomet.spill.MemoryBudget;
 import taxiomet.survey.LinkFinder.Pair;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.vet.LinkGraph;
@@ -61,7 +60,6 @@ public final class Survey {
      *
      * @param title what the draft is called
      * @param open opens the rows of a table with all its columns
-     * @param temporary an existing folder for temporary files
      * @throws taxiomet.rows.SourceException when rows cannot be read
      * @throws taxiomet.spill.SpillException when temporary files cannot be written
      */
@@ -70,20 +68,19 @@ public final class Survey {
             List<FoundTable> found,
             SurveyOptions options,
             Function<Table, TableSource> open,
-            Path temporary,
-            MemoryBudget budget,
+            Resources resources,
             CheckProgress progress) {
-        return new Survey(found, options, open).run(title, temporary, budget, progress);
+        return new Survey(found, options, open).run(title, resources, progress);
     }
 
-    private SurveyResult run(String title, Path temporary, MemoryBudget budget, CheckProgress progress) {
-        List<TableProfile> profiles = profiles(progress);
+    private SurveyResult run(String title, Resources resources, CheckProgress progress) {
+        List<TableProfile> profiles = profiles(resources.threads(), progress);
         Map<TableProfile, List<int[]>> keys = new LinkedHashMap<>();
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
         List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
         Charter exam = Draft.exam(profiles, keys, pairs);
         CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), 0);
-        try (CheckRun run = CheckRun.start(exam, checkOptions, open, temporary, budget, progress)) {
+        try (CheckRun run = CheckRun.start(exam, checkOptions, open, resources, progress)) {
             return conclude(title, profiles, keys, pairs, run.result());
         }
     }
@@ -102,13 +99,12 @@ public final class Survey {
         return likeliest;
     }
 
-    private List<TableProfile> profiles(CheckProgress progress) {
-        ExecutorService threads =
-                Executors.newFixedThreadPool(Runtime.getRuntime().availableProcessors(), task -> {
-                    Thread thread = new Thread(task, "survey");
-                    thread.setDaemon(true);
-                    return thread;
-                });
+    private List<TableProfile> profiles(int threadCount, CheckProgress progress) {
+        ExecutorService threads = Executors.newFixedThreadPool(threadCount, task -> {
+            Thread thread = new Thread(task, "survey");
+            thread.setDaemon(true);
+            return thread;
+        });
         try {
             List<Future<TableProfile>> running = new ArrayList<>();
             for (FoundTable table : found) {

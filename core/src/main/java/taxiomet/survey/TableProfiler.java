@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.stream.IntStream;
 import taxiomet.rows.CellColumn;
 import taxiomet.rows.RowBatch;
-import taxiomet.rows.Split;
 import taxiomet.rows.TableSource;
 
 /** Reads a table once and profiles its columns. It serves one thread. */
@@ -36,9 +35,7 @@ final class TableProfiler {
 
     TableProfile profile(TableSource source) {
         int[] all = IntStream.range(0, columns.size()).toArray();
-        for (Split split : source.splits()) {
-            split.read(all, this::add);
-        }
+        source.read(all, this::add);
         return new TableProfile(this, rows, malformed);
     }
 

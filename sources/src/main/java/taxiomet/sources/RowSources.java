@@ -3,6 +3,7 @@ package taxiomet.sources;
 import taxiomet.charter.Column;
 import taxiomet.charter.Table;
 import taxiomet.rows.TableSource;
+import taxiomet.sources.csv.CsvReading;
 import taxiomet.sources.csv.CsvTableSource;
 
 /** The way from a table of a charter to its rows. */
@@ -15,7 +16,12 @@ public final class RowSources {
      * @throws taxiomet.rows.SourceException when a file is not there, cannot be read, or lacks a declared column
      */
     public static TableSource open(Table table) {
+        return open(table, CsvReading.USUAL);
+    }
+
+    /** The same, with a say in how delimited text is read. */
+    public static TableSource open(Table table, CsvReading reading) {
         return CsvTableSource.open(
-                table.rows(), table.columns().stream().map(Column::name).toList());
+                table.rows(), table.columns().stream().map(Column::name).toList(), reading);
     }
 }

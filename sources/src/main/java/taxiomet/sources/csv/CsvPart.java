@@ -2,8 +2,6 @@ package taxiomet.sources.csv;
 
 import de.siegmar.fastcsv.reader.CloseableIterator;
 import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import io.airlift.compress.MalformedInputException;
 import io.airlift.compress.zstd.ZstdInputStream;
 import java.io.FilterInputStream;
@@ -20,7 +18,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.function.BooleanSupplier;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.zip.GZIPInputStream;
 import taxiomet.charter.RowsFile;
 import taxiomet.rows.RowBatch;
@@ -31,9 +29,6 @@ import taxiomet.rows.SourceException;
 final class CsvPart {
     /** A field with more characters makes its row malformed; most often a quote was left open. */
     static final int MAX_FIELD = 4 << 20;
-
-    /** So many characters may be read a second time behind quotes left open before the file is given up. */
-    private static final long MAX_READ_AGAIN = 1L << 30;
 
     private final RowsFile format;
     private final Path file;
@@ -46,7 +41,7 @@ final class CsvPart {
     private final PlaceIndex places = new PlaceIndex();
     private boolean placesAreKnown;
     private long emptyLines;
-    private long bytesRead;
+    private final AtomicLong bytesRead = new AtomicLong();
 
     private enum Compression {
         NONE,
@@ -113,12 +108,11 @@ final class CsvPart {
     private List<String> readHeader() throws IOException {
         List<String> names = new ArrayList<>();
         boolean[] isMalformed = new boolean[1];
-        try (InputStream in = decompressed(markLength)) {
-            LineReader reader = new LineReader(in, encoding, markLength, 1);
+        try (LineReader reader = new LineReader(decompressed(markLength), encoding, markLength, 1)) {
             HeaderHandler handler = new HeaderHandler(names);
             try {
                 CloseableIterator<Boolean> records =
-                        csv().build(handler, reader).iterator();
+                        RecordCursor.csv(format).build(handler, reader).iterator();
                 while (names.isEmpty() && records.hasNext()) {
                     records.next();
                 }
@@ -147,17 +141,6 @@ final class CsvPart {
         return names;
     }
 
-    private CsvReader.CsvReaderBuilder csv() {
-        return CsvReader.builder()
-                .fieldSeparator(format.delimiter())
-                .quoteCharacter(format.quote())
-                .skipEmptyLines(false)
-                .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .allowUnclosedQuote(false)
-                .maxBufferSize(MAX_FIELD);
-    }
-
     Path file() {
         return file;
     }
@@ -172,91 +155,62 @@ final class CsvPart {
     }
 
     long bytesRead() {
-        return bytesRead;
+        return bytesRead.get();
     }
 
     long emptyLines() {
         return emptyLines;
     }
 
-    /** Reads all rows. */
-    void read(int fieldCount, int[] columnOfField, RowBatch batch, RowSink sink) {
-        bytesRead = 0;
-        boolean keepsPlaces = !placesAreKnown && compression == Compression.NONE;
-        try (InputStream in = decompressed(markLength)) {
-            LineReader reader = new LineReader(in, encoding, markLength, 1);
-            RecordHandler handler = new RecordHandler(
-                    reader,
-                    number,
-                    format.quote(),
-                    format.nullWords(),
-                    fieldCount,
-                    columnOfField,
-                    batch,
-                    sink,
-                    keepsPlaces ? places : null,
-                    null);
-            readRecords(reader, handler, 1, firstRow(), () -> true);
-            handler.handOver();
-            emptyLines = handler.emptyLines();
-            placesAreKnown = true;
-        } catch (IOException e) {
-            requireUnchanged();
-            throw unreadable(e);
-        }
-        requireUnchanged();
+    /** Whether rows can be read at any place, since they are not compressed. */
+    private boolean isPlain() {
+        return compression == Compression.NONE;
     }
 
-    /**
-     * Reads records from a line on, going on behind those that cannot be taken apart.
-     *
-     * @param nextRow number of the first row; 0 when the header stands before it
-     */
-    private void readRecords(
-            LineReader reader, RecordHandler handler, long fromLine, long nextRow, BooleanSupplier goOn)
-            throws IOException {
-        long line = fromLine;
-        long row = nextRow;
-        long readAgain = 0;
-        while (true) {
-            handler.startAt(line, row);
-            try {
-                CloseableIterator<Boolean> records =
-                        csv().build(handler, reader).iterator();
-                while (goOn.getAsBoolean() && records.hasNext()) {
-                    records.next();
-                }
-                return;
-            } catch (CsvParseException e) {
-                handler.rethrowSinkFailure();
-                readAgain += reader.charactersSince(handler.line() + 1);
-                handler.endMalformed(reason(e));
-            } catch (UncheckedIOException e) {
-                handler.rethrowSinkFailure();
-                throw e.getCause();
-            }
-            if (readAgain > MAX_READ_AGAIN) {
-                throw new SourceException(
-                        file + ":" + handler.line(),
-                        "too many quotes are left open to make out the rows of this file",
-                        "check `quote` and `delimiter` in the charter");
-            }
-            line = handler.line() + 1;
-            row = handler.row() + 1;
-            if (!reader.goTo(line)) {
-                return;
-            }
-        }
+    /** Opens the bytes behind any byte order mark for the byte-level reader; {@link #firstOffset} is where they begin. */
+    ByteInput openBytes() throws IOException {
+        bytesRead.set(0);
+        return isPlain()
+                ? new PlainInput(file, stamp.size(), bytesRead::addAndGet)
+                : new UnpackedInput(decompressed(0));
     }
 
-    private static String reason(CsvParseException e) {
-        String message = e.getMessage();
-        if (message.contains("Unclosed")) {
-            return "a quote that is never closed";
-        } else if (message.contains("after closing quote")) {
-            return "more characters behind a closing quote";
-        }
-        return "a field of more than " + MAX_FIELD + " characters (was a quote left open?)";
+    /** Where the first line begins. */
+    int firstOffset() {
+        return markLength;
+    }
+
+    Charset encoding() {
+        return encoding;
+    }
+
+    int number() {
+        return number;
+    }
+
+    /** Where rows begin, as far as that is known. */
+    PlaceIndex places() {
+        return places;
+    }
+
+    /** Whether places are worth keeping, and not yet known. */
+    boolean keepsPlaces() {
+        return !placesAreKnown && isPlain();
+    }
+
+    /** All rows have been read once. */
+    void endFirstPass(long emptyLinesSeen) {
+        emptyLines = emptyLinesSeen;
+        placesAreKnown = true;
+    }
+
+    /** All rows from the first on, by the library's reader. */
+    RecordCursor records(CsvFields fields, RowBatch batch) throws IOException {
+        bytesRead.set(0);
+        LineReader reader = new LineReader(decompressed(markLength), encoding, markLength, 1);
+        PlaceIndex kept = keepsPlaces() ? places : null;
+        RecordHandler handler = new RecordHandler(reader, number, fields, batch, kept, null);
+        return new RecordCursor(file, format, reader, handler, 1, firstRow());
     }
 
     private InputStream decompressed(long offset) throws IOException {
@@ -305,28 +259,26 @@ final class CsvPart {
         @Override
         public int read() throws IOException {
             int value = super.read();
-            bytesRead += value < 0 ? 0 : 1;
+            bytesRead.addAndGet(value < 0 ? 0 : 1);
             return value;
         }
 
         @Override
         public int read(byte[] target, int offset, int length) throws IOException {
             int count = super.read(target, offset, length);
-            bytesRead += Math.max(count, 0);
+            bytesRead.addAndGet(Math.max(count, 0));
             return count;
         }
     }
 
     /**
      * Reads the rows that a queue names in this part, with jumps over those between where places are known.
-     *
-     * @param columnOfField as for {@link #read}
      */
-    void fetch(RowQueue wanted, int fieldCount, int[] columnOfField, RowBatch batch, RowSink sink) {
+    void fetch(RowQueue wanted, CsvFields fields, RowBatch batch, RowSink sink) {
         requireUnchanged();
         while (wanted.hasNextIn(number)) {
             long before = wanted.taken();
-            fetchFrom(placeBefore(wanted), wanted, fieldCount, columnOfField, batch, sink);
+            fetchFrom(placeBefore(wanted), wanted, fields, batch, sink);
             if (wanted.taken() == before) {
                 throw changed();
             }
@@ -335,29 +287,25 @@ final class CsvPart {
     }
 
     private int placeBefore(RowQueue wanted) {
-        return compression == Compression.NONE ? places.before(wanted.row()) : -1;
+        return isPlain() ? places.before(wanted.row()) : -1;
     }
 
-    private void fetchFrom(
-            int place, RowQueue wanted, int fieldCount, int[] columnOfField, RowBatch batch, RowSink sink) {
+    private void fetchFrom(int place, RowQueue wanted, CsvFields fields, RowBatch batch, RowSink sink) {
         long offset = place < 0 ? markLength : places.offset(place);
         long line = place < 0 ? 1 : places.line(place);
         long row = place < 0 ? firstRow() : places.row(place);
-        try (InputStream in = decompressed(offset)) {
-            LineReader reader = new LineReader(in, encoding, offset, line);
-            RecordHandler handler = new RecordHandler(
-                    reader,
-                    number,
-                    format.quote(),
-                    format.nullWords(),
-                    fieldCount,
-                    columnOfField,
-                    batch,
-                    sink,
-                    null,
-                    wanted);
-            readRecords(reader, handler, line, row, () -> wanted.hasNextIn(number) && !canJump(handler, wanted));
-            handler.handOver();
+        try (LineReader reader = new LineReader(decompressed(offset), encoding, offset, line)) {
+            RecordHandler handler = new RecordHandler(reader, number, fields, batch, null, wanted);
+            RecordCursor cursor = new RecordCursor(file, format, reader, handler, line, row);
+            boolean goesOn = true;
+            while (goesOn) {
+                batch.clear();
+                goesOn = cursor.read(() -> wanted.hasNextIn(number) && !canJump(handler, wanted) && !batch.isFull());
+                goesOn &= wanted.hasNextIn(number) && !canJump(handler, wanted);
+                if (!batch.isEmpty()) {
+                    sink.accept(batch);
+                }
+            }
         } catch (IOException e) {
             requireUnchanged();
             throw unreadable(e);
@@ -375,7 +323,8 @@ final class CsvPart {
         return header == null ? 1 : 0;
     }
 
-    private void requireUnchanged() {
+    /** @throws SourceException when the file looks different from what it was when it was opened */
+    void requireUnchanged() {
         try {
             if (!FileStamp.of(file).isSameAs(stamp)) {
                 throw changed();
@@ -385,12 +334,13 @@ final class CsvPart {
         }
     }
 
-    private SourceException changed() {
+    SourceException changed() {
         return new SourceException(
                 file.toString(), "the file changed while it was being read", "check again when nobody writes to it");
     }
 
-    private SourceException unreadable(IOException cause) {
+    /** What to say of a part that cannot be read. */
+    SourceException unreadable(IOException cause) {
         if (compression != Compression.NONE && !(cause instanceof FileSystemException)) {
             return new SourceException(
                     file.toString(),

@@ -1,5 +1,6 @@
 package taxiomet.sources.csv;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -7,18 +8,20 @@ import java.util.Collection;
 import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.RowsFile;
 import taxiomet.rows.RefCursor;
+import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowSink;
+import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
-import taxiomet.rows.Split;
 import taxiomet.rows.TableSource;
 
-/** A table in one or several delimited text files. Each file is a split. */
+/** A table in one or several delimited text files.  */
 public final class CsvTableSource implements TableSource {
     private static final int NAMES_SHOWN = 8;
 
@@ -29,30 +32,48 @@ public final class CsvTableSource implements TableSource {
     private final List<int[]> fieldMaps = new ArrayList<>();
 
     private final Set<String> undeclared = new LinkedHashSet<>();
+    private final RowsFile format;
+    private final CsvReading reading;
+    private final List<Joints> joints = new ArrayList<>();
+    /** For the byte-level reader: how to turn bytes into UTF-8; empty when they are, or when it cannot read the encoding. */
+    private final Optional<SingleByteText> byteEncoding;
 
-    private CsvTableSource(RowsFile rows, List<String> columns, List<CsvPart> parts) {
+    private CsvTableSource(RowsFile rows, List<String> columns, List<CsvPart> parts, CsvReading reading) {
         this.folder = rows.folder();
+        this.format = rows;
+        this.reading = reading;
         this.columns = List.copyOf(columns);
         this.parts = List.copyOf(parts);
         for (CsvPart part : parts) {
             List<String> names =
                     part.header() != null ? part.header() : rows.header().orElse(columns);
             fieldMaps.add(fieldMap(part, names));
+            joints.add(new Joints(part.firstOffset(), part.header() != null));
         }
+        byteEncoding = parts.get(0).encoding().equals(StandardCharsets.UTF_8)
+                ? Optional.empty()
+                : SingleByteText.of(parts.get(0).encoding());
+    }
+
+    /** Whether the byte-level reader can read the table: delimiter and quote are ASCII, and so is most of its encoding. */
+    private boolean isReadByBytes() {
+        boolean isKnown = parts.get(0).encoding().equals(StandardCharsets.UTF_8) || byteEncoding.isPresent();
+        return !reading.isByLibrary() && isKnown && format.delimiter() < 0x80 && format.quote() < 0x80;
     }
 
     /**
      * Opens the files of a table.
      *
      * @param columns names of the columns wanted
+     * @param reading by which reader, in which pieces
      * @throws SourceException when a file is not there, cannot be read, or lacks a column
      */
-    public static CsvTableSource open(RowsFile rows, List<String> columns) {
+    public static CsvTableSource open(RowsFile rows, List<String> columns, CsvReading reading) {
         List<CsvPart> parts = new ArrayList<>();
         for (Path file : FileParts.find(rows.folder(), rows.path())) {
             parts.add(new CsvPart(rows, file, parts.size()));
         }
-        return new CsvTableSource(rows, columns, parts);
+        return new CsvTableSource(rows, columns, parts, reading);
     }
 
     private int[] fieldMap(CsvPart part, List<String> names) {
@@ -128,48 +149,33 @@ public final class CsvTableSource implements TableSource {
     }
 
     @Override
-    public List<Split> splits() {
-        List<Split> splits = new ArrayList<>();
+    public long bytes() {
+        return parts.stream().mapToLong(CsvPart::size).sum();
+    }
+
+    @Override
+    public Scan scan(int[] wanted, RefRanges rows) {
+        List<CsvFields> fields = new ArrayList<>();
         for (int part = 0; part < parts.size(); part++) {
-            splits.add(new PartSplit(part));
+            fields.add(fieldsOf(part, wanted));
         }
-        return splits;
+        return isReadByBytes()
+                ? new ByteScan(parts, fields, joints, rows, wanted.length, reading.chunkSize(), byteEncoding)
+                : new LibraryScan(parts, fields, wanted.length);
     }
 
     /** For each field of a part, the place of its column in a batch of the columns wanted. */
-    private int[] columnOfField(int part, int[] wanted) {
+    private CsvFields fieldsOf(int part, int[] wanted) {
         int[] inBatch = new int[columns.size()];
         Arrays.fill(inBatch, -1);
         for (int i = 0; i < wanted.length; i++) {
             inBatch[wanted[i]] = i;
         }
-        return Arrays.stream(fieldMaps.get(part))
-                .map(column -> column < 0 ? -1 : inBatch[column])
-                .toArray();
-    }
-
-    private final class PartSplit implements Split {
-        private final int part;
-
-        PartSplit(int part) {
-            this.part = part;
-        }
-
-        @Override
-        public int part() {
-            return part;
-        }
-
-        @Override
-        public long bytes() {
-            return parts.get(part).size();
-        }
-
-        @Override
-        public void read(int[] wanted, RowSink sink) {
-            RowBatch batch = new RowBatch(wanted.length);
-            parts.get(part).read(fieldMaps.get(part).length, columnOfField(part, wanted), batch, sink);
-        }
+        return new CsvFields(
+                format,
+                Arrays.stream(fieldMaps.get(part))
+                        .map(column -> column < 0 ? -1 : inBatch[column])
+                        .toArray());
     }
 
     @Override
@@ -178,7 +184,7 @@ public final class CsvTableSource implements TableSource {
         RowBatch batch = new RowBatch(wanted.length);
         while (!queue.isEmpty()) {
             int part = queue.part();
-            parts.get(part).fetch(queue, fieldMaps.get(part).length, columnOfField(part, wanted), batch, sink);
+            parts.get(part).fetch(queue, fieldsOf(part, wanted), batch, sink);
         }
     }
 

@@ -1,5 +1,6 @@
 package taxiomet.sources.csv;
 
+import java.io.FilterReader;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.Reader;
@@ -230,8 +231,18 @@ final class LineReader extends Reader {
         return index >= startCount || index < 0 ? 0 : windowStart + windowLength - lineStarts[firstStart + index];
     }
 
+    /** The reader as a library may have it: several CSV readers follow one another on it, and must not close it. */
+    Reader shared() {
+        return new FilterReader(this) {
+            @Override
+            public void close() {
+                // It is closed by whoever opened it.
+            }
+        };
+    }
+
     @Override
-    public void close() {
-        // The stream belongs to whoever opened it: several CSV readers follow one another on it.
+    public void close() throws IOException {
+        in.close();
     }
 }

@@ -4,17 +4,24 @@ import java.util.Arrays;
 
 /** Where some rows of a file begin, so that single rows can be read without those before them. */
 final class PlaceIndex {
-    private static final int MAX_PLACES = 1 << 14;
+    private static final int MAX_PLACES = 1 << 16;
 
     private long[] rows = new long[16];
     private long[] lines = new long[16];
     private long[] offsets = new long[16];
     private int size;
-    private long step = 256;
+    private long step = 128;
 
     /** Whether the place of a row is wanted: one in every so many, fewer as the file grows. */
     boolean wants(long row) {
-        return row % step == 0 && (size == 0 || row > rows[size - 1]);
+        return size == 0 ? row > 0 : row >= rows[size - 1] + step;
+    }
+
+    /** Remembers a place if it is wanted; as for {@link #add}. */
+    void offer(long row, long line, long offset) {
+        if (wants(row)) {
+            add(row, line, offset);
+        }
     }
 
     /**
@@ -45,7 +52,7 @@ final class PlaceIndex {
         step *= 2;
         int kept = 0;
         for (int i = 0; i < size; i++) {
-            if (rows[i] % step == 0) {
+            if (kept == 0 || rows[i] >= rows[kept - 1] + step) {
                 rows[kept] = rows[i];
                 lines[kept] = lines[i];
                 offsets[kept++] = offsets[i];

@@ -1,14 +1,13 @@
 package taxiomet.sources.csv;
 
 import de.siegmar.fastcsv.reader.CsvCallbackHandler;
+import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.RecordType;
 import java.util.Arrays;
-import java.util.List;
 import taxiomet.rows.CellColumn;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowBatch.MalformedRow;
 import taxiomet.rows.RowRef;
-import taxiomet.rows.RowSink;
 
 /**
  * Puts the fields of records into batches. It is called for each field, and written for speed: characters go straight into the
@@ -22,10 +21,8 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
     private final int part;
     private final char quote;
     private final char[][] nullWords;
-    private final int fieldCount;
-    private final int[] columnOfField;
-    private final RowBatch batch;
-    private final RowSink sink;
+    private final CsvFields layout;
+    private RowBatch batch;
     private final PlaceIndex places;
     private final RowQueue wanted;
 
@@ -38,33 +35,20 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
     private String fault;
     private long rowBytes;
     private long emptyLines;
-    private RuntimeException sinkFailure;
 
     /**
-     * @param fieldCount how many fields each record must have
-     * @param columnOfField for each field, the place of its column in the batch, or -1
+     * @param batch gets the rows; whoever reads records empties it when it is full
      * @param places gets the places of some rows; null when they are known
      * @param wanted the rows to hand over; null for all
      */
-    RecordHandler(
-            LineReader reader,
-            int part,
-            char quote,
-            List<String> nullWords,
-            int fieldCount,
-            int[] columnOfField,
-            RowBatch batch,
-            RowSink sink,
-            PlaceIndex places,
-            RowQueue wanted) {
+    RecordHandler(LineReader reader, int part, CsvFields layout, RowBatch batch, PlaceIndex places, RowQueue wanted) {
         this.reader = reader;
         this.part = part;
-        this.quote = quote;
-        this.nullWords = nullWords.stream().map(String::toCharArray).toArray(char[][]::new);
-        this.fieldCount = fieldCount;
-        this.columnOfField = columnOfField.clone();
+        this.quote = layout.format().quote();
+        this.nullWords =
+                layout.format().nullWords().stream().map(String::toCharArray).toArray(char[][]::new);
+        this.layout = layout;
         this.batch = batch;
-        this.sink = sink;
         this.places = places;
         this.wanted = wanted;
     }
@@ -73,6 +57,11 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
     void startAt(long firstLine, long nextRow) {
         lineBase = firstLine - 1;
         row = nextRow - 1;
+    }
+
+    /** Rows that follow go into another batch. */
+    void writeTo(RowBatch next) {
+        batch = next;
     }
 
     @Override
@@ -88,8 +77,11 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
 
     @Override
     protected void addField(char[] buffer, int offset, int length, boolean isQuoted) {
+        if (length > CsvPart.MAX_FIELD) {
+            throw new CsvParseException(RowFault.TOO_LONG);
+        }
         int field = fields++;
-        int column = field < fieldCount && isWanted ? columnOfField[field] : NOT_WANTED;
+        int column = field < layout.count() && isWanted ? layout.columnOf(field) : NOT_WANTED;
         if (!isQuoted && isNull(buffer, offset, length)) {
             if (column != NOT_WANTED) {
                 batch.column(column).addNull();
@@ -170,18 +162,14 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
 
     private void reportCharacter(char c) {
         if (fault == null) {
-            fault = c == 0
-                    ? "a NUL character"
-                    : c == quote
-                            ? "a quote inside a field that does not begin with one"
-                            : "bytes that are not valid in the file's encoding";
+            fault = c == 0 ? RowFault.NUL : c == quote ? RowFault.QUOTE_INSIDE : RowFault.NOT_IN_ENCODING;
         }
     }
 
     @Override
     protected Boolean buildRecord() {
         if (isEmptyLine) {
-            if (fieldCount != 1 || row < 0) {
+            if (layout.count() != 1 || row < 0) {
                 emptyLines++;
                 return true;
             }
@@ -201,8 +189,8 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
                 places.add(row, line, offset);
             }
         }
-        if (fields != fieldCount && fault == null) {
-            fault = fields + (fields == 1 ? " field" : " fields") + " where the table has " + fieldCount;
+        if (fields != layout.count() && fault == null) {
+            fault = RowFault.wrongCount(fields, layout.count());
         }
         endRow();
         return true;
@@ -228,34 +216,11 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
         if (isWanted && wanted != null) {
             wanted.take();
         }
-        if (batch.isFull()) {
-            handOver();
-        }
     }
 
     private void dropCells() {
         for (int column = 0; column < batch.columnCount(); column++) {
             batch.column(column).truncate(batch.size());
-        }
-    }
-
-    /** Gives the sink what the batch holds. */
-    void handOver() {
-        if (!batch.isEmpty()) {
-            try {
-                sink.accept(batch);
-            } catch (RuntimeException e) {
-                sinkFailure = e;
-                throw e;
-            }
-            batch.clear();
-        }
-    }
-
-    /** Throws what the sink threw, if it did: on its way through the parser it may have become something else. */
-    void rethrowSinkFailure() {
-        if (sinkFailure != null) {
-            throw sinkFailure;
         }
     }
 

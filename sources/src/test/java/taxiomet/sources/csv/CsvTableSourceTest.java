@@ -24,7 +24,6 @@ import taxiomet.rows.RefCursor;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowRef;
 import taxiomet.rows.SourceException;
-import taxiomet.rows.Split;
 import taxiomet.rows.TableSource;
 
 /** Rows come out of files as they were written, with the numbers and lines at which they stand. */
@@ -44,9 +43,7 @@ class CsvTableSourceTest {
     private static List<String> read(TableSource source) {
         List<String> rows = new ArrayList<>();
         int[] columns = {0, 1};
-        for (Split split : source.splits()) {
-            split.read(columns, batch -> describe(batch, rows));
-        }
+        source.read(columns, batch -> describe(batch, rows));
         return rows;
     }
 
@@ -74,8 +71,19 @@ class CsvTableSourceTest {
         return text == null ? "null" : "'" + text + "'";
     }
 
+    /** By every reader, in pieces of several sizes: all must agree. */
     private List<String> read(String name, String encoding) {
-        try (TableSource source = CsvTableSource.open(rows(name, encoding), List.of("a", "b"))) {
+        List<String> expected = readBy(CsvReading.BY_LIBRARY, name, encoding);
+        for (int chunkSize : new int[] {1, 2, 3, 7, 64, 1 << 18}) {
+            assertThat(readBy(new CsvReading(false, chunkSize), name, encoding))
+                    .as("in pieces of %d", chunkSize)
+                    .isEqualTo(expected);
+        }
+        return expected;
+    }
+
+    private List<String> readBy(CsvReading reading, String name, String encoding) {
+        try (TableSource source = CsvTableSource.open(rows(name, encoding), List.of("a", "b"), reading)) {
             return read(source);
         }
     }
@@ -86,7 +94,7 @@ class CsvTableSourceTest {
                 "t.csv",
                 "\uFEFFb,extra,a\r\n2,x,1\r\n\r\n\"\",y,NULL\r\"l1\r\nl2\",z,\"NULL\"\n\"q\"\"q\",,é😀",
                 StandardCharsets.UTF_8);
-        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"))) {
+        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"), CsvReading.USUAL)) {
             assertThat(read(source))
                     .containsExactly("0/1@2 '1'|'2'", "0/2@4 null|''", "0/3@5 'NULL'|'l1\r\nl2'", "0/4@7 'é😀'|'q\"q'");
             assertThat(source.emptyLines()).isEqualTo(1);
@@ -155,7 +163,7 @@ class CsvTableSourceTest {
                                     : random.nextInt(97) == 0 ? ",x,y\n" : ",v" + i + "\n");
         }
         write("t.csv", text.toString(), StandardCharsets.UTF_8);
-        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"))) {
+        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"), CsvReading.USUAL)) {
             List<String> all = read(source);
             assertThat(all).hasSize(20_000);
             for (int wanted : new int[] {1, 3, 40, 5_000}) {
@@ -183,10 +191,10 @@ class CsvTableSourceTest {
     @Test
     void what_a_sink_throws_comes_out_as_it_is() throws IOException {
         write("t.csv", "a,b\n" + "1,2\n".repeat(5_000), StandardCharsets.UTF_8);
-        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"))) {
+        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"), CsvReading.USUAL)) {
             for (RuntimeException thrown :
                     List.of(new UncheckedIOException(new IOException("disk full")), new IllegalStateException("x"))) {
-                assertThatThrownBy(() -> source.splits().get(0).read(new int[] {0}, batch -> {
+                assertThatThrownBy(() -> source.read(new int[] {0}, batch -> {
                             throw thrown;
                         }))
                         .isSameAs(thrown);
@@ -211,7 +219,7 @@ class CsvTableSourceTest {
         write("t.txt", "1;'x;y'\n", StandardCharsets.UTF_8);
         RowsFile rows =
                 new RowsFile(folder, "t.txt", ';', '\'', "UTF-8", false, Optional.of(List.of("b", "a")), List.of());
-        try (TableSource source = CsvTableSource.open(rows, List.of("a", "b"))) {
+        try (TableSource source = CsvTableSource.open(rows, List.of("a", "b"), CsvReading.USUAL)) {
             assertThat(read(source)).containsExactly("0/1@1 'x;y'|'1'");
         }
     }

@@ -1,0 +1,105 @@
+package taxiomet.check;
+
+import taxiomet.spill.MemoryBudget;
+
+/** A set of longs in one flat array with linear probing. */
+final class LongTable {
+    private static final int FIRST_SLOTS = 1 << 10;
+
+    private final MemoryBudget budget;
+    /** Zero marks a free slot; whether zero itself is there stands apart. */
+    private long[] slots = new long[0];
+
+    private int shift;
+    private int size;
+    private boolean hasZero;
+    private long least = Long.MAX_VALUE;
+    private long greatest = Long.MIN_VALUE;
+
+    LongTable(MemoryBudget budget) {
+        this.budget = budget;
+    }
+
+    /** Adds a value: {@link KeySet#ADDED}, {@link KeySet#PRESENT}, or {@link KeySet#FULL} when there is no room. */
+    int add(long value) {
+        if (size >= slots.length / 4 * 3 && !grow()) {
+            return KeySet.FULL;
+        }
+        if (value == 0) {
+            boolean was = hasZero;
+            hasZero = true;
+            return was ? KeySet.PRESENT : KeySet.ADDED;
+        }
+        int slot = slotOf(value);
+        if (slots[slot] == value) {
+            return KeySet.PRESENT;
+        }
+        slots[slot] = value;
+        size++;
+        least = Math.min(least, value);
+        greatest = Math.max(greatest, value);
+        return KeySet.ADDED;
+    }
+
+    boolean contains(long value) {
+        return value == 0 ? hasZero : slots.length > 0 && slots[slotOf(value)] == value;
+    }
+
+    private int slotOf(long value) {
+        long hash = value * 0x9E3779B97F4A7C15L;
+        int mask = slots.length - 1;
+        int slot = (int) (hash >>> shift);
+        while (slots[slot] != 0 && slots[slot] != value) {
+            slot = slot + 1 & mask;
+        }
+        return slot;
+    }
+
+    private boolean grow() {
+        int room = Math.max(FIRST_SLOTS, slots.length * 2);
+        if (room < 0 || room > 1 << 29 || !budget.tryTake((long) room * Long.BYTES)) {
+            return false;
+        }
+        long[] old = slots;
+        slots = new long[room];
+        shift = Long.numberOfLeadingZeros(room) + 1;
+        for (long value : old) {
+            if (value != 0) {
+                slots[slotOf(value)] = value;
+            }
+        }
+        budget.giveBack((long) old.length * Long.BYTES);
+        return true;
+    }
+
+    long size() {
+        return size + (hasZero ? 1 : 0);
+    }
+
+    /** Whether the next value makes it grow. */
+    boolean isAboutToGrow() {
+        return size >= slots.length / 4 * 3;
+    }
+
+    /** How far the values lie apart; negative when that is more than a long holds. */
+    long spread() {
+        return size == 0 ? 0 : greatest - least;
+    }
+
+    void forEach(PagedBits.Sink sink) {
+        if (hasZero) {
+            sink.accept(0);
+        }
+        for (long value : slots) {
+            if (value != 0) {
+                sink.accept(value);
+            }
+        }
+    }
+
+    void close() {
+        budget.giveBack((long) slots.length * Long.BYTES);
+        slots = new long[0];
+        size = 0;
+    }
+}

@@ -1,0 +1,24 @@
+package taxiomet.check;
+
+/** A check whose work is done by one thread at a time, with the batches in the order of the table. */
+abstract class OrderedCheck implements RowCheck {
+    /** Looks at all sound rows of the batch. */
+    abstract void check(TypedBatch batch);
+
+    @Override
+    public final BatchCheck onThread() {
+        return new BatchCheck() {
+            private TypedBatch seen;
+
+            @Override
+            public void look(TypedBatch batch) {
+                seen = batch;
+            }
+
+            @Override
+            public void settle() {
+                check(seen);
+            }
+        };
+    }
+}

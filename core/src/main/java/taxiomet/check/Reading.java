@@ -1,0 +1,159 @@
+package taxiomet.check;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.locks.Condition;
+import java.util.concurrent.locks.ReentrantLock;
+import taxiomet.charter.Table;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.Scan;
+
+/**
+ * Reads tables once, with several threads. Each thread takes runs of rows as they come, table after table, reads their values and
+ * looks at them; what was seen is settled by one thread at a time, in the order of the rows, so that a result does not
+ * depend on how many threads there are.
+ */
+final class Reading {
+    private final List<TablePass> passes;
+    private final int threads;
+    private final Watcher watcher;
+    private final ReentrantLock lock = new ReentrantLock();
+    private final Condition changed = lock.newCondition();
+    private Throwable failure;
+
+    /** Is told how far the reading has come, by one thread at a time. */
+    interface Watcher {
+        void settled(Table table);
+    }
+
+    /** @param passes in an order in which each stands behind those that it waits for */
+    Reading(List<TablePass> passes, int threads, Watcher watcher) {
+        this.passes = passes;
+        this.threads = threads;
+        this.watcher = watcher;
+    }
+
+    /** Reads all; what a thread throws is thrown here, when all have stopped. */
+    void run() {
+        List<Thread> helpers = new ArrayList<>();
+        for (int i = 1; i < threads; i++) {
+            Thread helper = new Thread(this::work, "reading " + i);
+            helper.setDaemon(true);
+            helper.start();
+            helpers.add(helper);
+        }
+        work();
+        helpers.forEach(Reading::join);
+        if (failure != null) {
+            passes.forEach(TablePass::close);
+            if (failure instanceof Error error) {
+                throw error;
+            }
+            throw (RuntimeException) failure;
+        }
+    }
+
+    private static void join(Thread helper) {
+        boolean isInterrupted = false;
+        while (helper.isAlive()) {
+            try {
+                helper.join();
+            } catch (InterruptedException e) {
+                isInterrupted = true;
+            }
+        }
+        if (isInterrupted) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void work() {
+        try {
+            for (TablePass pass : passes) {
+                Optional<Scan.BatchReader> reader = pass.enter();
+                if (reader.isPresent() && !work(pass, reader.get())) {
+                    return;
+                }
+            }
+        } catch (RuntimeException | Error e) {
+            fail(e);
+        }
+    }
+
+    /** Takes part in one pass; false when the reading has failed elsewhere. */
+    private boolean work(TablePass pass, Scan.BatchReader reader) {
+        TypedBatch typed = pass.newBatch();
+        List<BatchCheck> checks = pass.newChecks();
+        try (reader) {
+            for (RowBatch batch = reader.next(); batch != null; batch = reader.next()) {
+                typed.read(batch);
+                if (!awaitParents(pass)) {
+                    return false;
+                }
+                for (BatchCheck check : checks) {
+                    check.look(typed);
+                }
+                if (!settle(pass, batch, checks)) {
+                    return false;
+                }
+            }
+        }
+        leave(pass);
+        return true;
+    }
+
+    private boolean awaitParents(TablePass pass) {
+        lock.lock();
+        try {
+            while (failure == null && !pass.areParentsEnded()) {
+                changed.awaitUninterruptibly();
+            }
+            return failure == null;
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    private boolean settle(TablePass pass, RowBatch batch, List<BatchCheck> checks) {
+        lock.lock();
+        try {
+            while (failure == null && !pass.isTurnOf(batch.number())) {
+                changed.awaitUninterruptibly();
+            }
+            if (failure != null) {
+                return false;
+            }
+            for (BatchCheck check : checks) {
+                check.settle();
+            }
+            pass.endTurn(batch);
+            watcher.settled(pass.table());
+            changed.signalAll();
+            return true;
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    private void leave(TablePass pass) {
+        lock.lock();
+        try {
+            if (pass.leave()) {
+                changed.signalAll();
+            }
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    private void fail(Throwable e) {
+        lock.lock();
+        try {
+            failure = failure == null ? e : failure;
+            changed.signalAll();
+        } finally {
+            lock.unlock();
+        }
+    }
+}

@@ -1,0 +1,24 @@
+package taxiomet.check;
+
+import taxiomet.rows.TypedColumn;
+
+/** Cells in one {@link TypedColumn#state state}: nulls where there should be none, values that are oddly written. */
+final class StateCheck extends ColumnCheck {
+    private final byte state;
+
+    StateCheck(int column, byte state, FaultLog log) {
+        super(column, log);
+        this.state = state;
+    }
+
+    @Override
+    void find(TypedColumn values, TypedBatch batch, Faults faults) {
+        if (values.has(state)) {
+            for (int row = 0; row < batch.size(); row++) {
+                if (values.state(row) == state) {
+                    faults.add(batch.ref(row));
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,138 @@
+package taxiomet.check;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import taxiomet.charter.Table;
+import taxiomet.rows.RefRanges;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.Scan;
+import taxiomet.rows.TableSource;
+
+/** One reading of a table for some checks, and how far it has come. */
+final class TablePass {
+    private final Table table;
+    private final TableSource source;
+    private final int[] columns;
+    private final List<? extends RowCheck> checks;
+    private final Optional<FaultLog> malformedLog;
+    private final RefRanges wanted;
+    private final List<TablePass> parents = new ArrayList<>();
+    private final Runnable onEnd;
+
+    private Scan scan;
+    private long turn;
+    private int readers;
+    private boolean isExhausted;
+    private boolean isEnded;
+    private long rows;
+    private long malformed;
+
+    /**
+     * @param columns places of the columns that the checks read
+     * @param malformedLog gets malformed rows; empty where they do not matter
+     * @param onEnd is called once, when all rows have been looked at and settled
+     */
+    TablePass(
+            Table table,
+            TableSource source,
+            int[] columns,
+            List<? extends RowCheck> checks,
+            Optional<FaultLog> malformedLog,
+            RefRanges wanted,
+            Runnable onEnd) {
+        this.table = table;
+        this.source = source;
+        this.columns = columns.clone();
+        this.checks = List.copyOf(checks);
+        this.malformedLog = malformedLog;
+        this.wanted = wanted;
+        this.onEnd = onEnd;
+    }
+
+    /** Rows of this table are looked at only when all of the other have been settled. */
+    void waitFor(TablePass parent) {
+        parents.add(parent);
+    }
+
+    Table table() {
+        return table;
+    }
+
+    TableSource source() {
+        return source;
+    }
+
+    /** A reader for one more thread; empty when there is nothing left to read. */
+    synchronized Optional<Scan.BatchReader> enter() {
+        if (isExhausted) {
+            return Optional.empty();
+        }
+        if (scan == null) {
+            scan = source.scan(columns, wanted);
+        }
+        readers++;
+        return Optional.of(scan.reader());
+    }
+
+    /** A thread has found that there is nothing left to read; the last of them ends the pass. */
+    synchronized boolean leave() {
+        isExhausted = true;
+        readers--;
+        if (readers > 0) {
+            return false;
+        }
+        scan.close();
+        onEnd.run();
+        isEnded = true;
+        return true;
+    }
+
+    synchronized boolean isEnded() {
+        return isEnded;
+    }
+
+    boolean areParentsEnded() {
+        return parents.stream().allMatch(TablePass::isEnded);
+    }
+
+    TypedBatch newBatch() {
+        return new TypedBatch(table, columns);
+    }
+
+    List<BatchCheck> newChecks() {
+        List<BatchCheck> all = new ArrayList<>();
+        checks.forEach(check -> all.add(check.onThread()));
+        return all;
+    }
+
+    synchronized boolean isTurnOf(long number) {
+        return turn == number;
+    }
+
+    /** Ends the turn of a batch whose rows have been settled. */
+    synchronized void endTurn(RowBatch batch) {
+        for (RowBatch.MalformedRow row : batch.malformed()) {
+            malformedLog.ifPresent(log -> log.add(row.ref(), row.reason()));
+        }
+        rows += batch.size() + batch.malformed().size();
+        malformed += batch.malformed().size();
+        turn++;
+    }
+
+    /** How many rows were read, malformed ones among them. */
+    long rows() {
+        return rows;
+    }
+
+    long malformed() {
+        return malformed;
+    }
+
+    /** Lets go of what is open, in case the reading was given up. */
+    synchronized void close() {
+        if (scan != null) {
+            scan.close();
+        }
+    }
+}

@@ -1,0 +1,589 @@
+package taxiomet.sources.csv;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import taxiomet.rows.CellColumn;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.RowBatch.MalformedRow;
+import taxiomet.rows.RowRef;
+
+/**
+ * Takes the rows of a chunk apart by its marks, into the spans of a batch's columns. Rows without quotes go through {@link
+ * #splitPlain}, the one hot loop; all others, and all that are not as they should be, through {@link #splitRecord}. What it
+ * makes of a document is what the library's reader makes of it: tests compare the two on random ones.
+ *
+ * <p>Measured on 1.1 GB of 116 million fields: see bench/RESULTS.md.
+ */
+final class RowSplitter {
+    /** One in so many rows has its place remembered. */
+    private static final int PLACE_STEP = 128;
+
+    private static final int FIRST_ROOM = 2_048;
+
+    private final byte delimiter;
+    private final byte quote;
+    private final byte[][] nullWords;
+    /** A bit for each length, counted modulo 64, that a null has: one test for most cells. */
+    private final long nullLengths;
+
+    private final int fieldCount;
+    private final CsvFields fields;
+    private final RowBatch batch;
+    private final long[] unwanted = new long[FIRST_ROOM];
+    private final long[][] spans;
+
+    private Chunk chunk;
+    private byte[] bytes;
+    private int[] marks;
+    private int markCount;
+    private boolean mayExtend;
+    private boolean checksBytes;
+
+    // Where it stands: a place, the number of the mark at or behind it, and counts since the chunk began.
+    private int at;
+    private int mark;
+    private int records;
+    private int lines;
+    private boolean isHeaderNext;
+    private int rows;
+    private int[] recordOfRow = new int[FIRST_ROOM];
+    private int[] lineOfRow = new int[FIRST_ROOM];
+    private int room;
+
+    private final List<Malformed> malformed = new ArrayList<>();
+    private final List<Place> places = new ArrayList<>();
+    private final List<Unescaped> unescaped = new ArrayList<>();
+    private byte[] text = new byte[256];
+    private int textLength;
+    private long emptyLines;
+    private long endOffset;
+    private long bytesReadAgain;
+
+    /** A row that is none, by its number in the chunk. */
+    private record Malformed(int record, int line, String reason) {}
+
+    /** Where a row begins, counted since the chunk began. */
+    record Place(int record, int line, long offset) {}
+
+    /** A cell whose text stands apart, since quotes were doubled in it. */
+    private record Unescaped(int field, int row, int start, int length) {}
+
+    /** More bytes are needed than may be looked at before it is sure where the rows of the chunk begin. */
+    private static final class Unsure extends RuntimeException {
+        private static final long serialVersionUID = 1;
+
+        Unsure() {
+            super(null, null, false, false);
+        }
+    }
+
+    /** @param batch gets the cells */
+    RowSplitter(CsvFields fields, RowBatch batch) {
+        this.fields = fields;
+        this.batch = batch;
+        this.delimiter = (byte) fields.format().delimiter();
+        this.quote = (byte) fields.format().quote();
+        this.fieldCount = fields.count();
+        this.spans = new long[fieldCount][];
+        List<String> words = fields.format().nullWords();
+        this.nullWords = words.stream()
+                .map(word -> word.getBytes(StandardCharsets.UTF_8))
+                .toArray(byte[][]::new);
+        long lengths = 1;
+        for (byte[] word : nullWords) {
+            lengths |= 1L << word.length;
+        }
+        this.nullLengths = lengths;
+        ensureRoom(FIRST_ROOM);
+    }
+
+    private void ensureRoom(int count) {
+        room = count;
+        if (recordOfRow.length < count) {
+            recordOfRow = Arrays.copyOf(recordOfRow, count);
+            lineOfRow = Arrays.copyOf(lineOfRow, count);
+        }
+        long[] dropped = unwanted.length < count ? new long[count] : unwanted;
+        for (int field = 0; field < fieldCount; field++) {
+            int column = fields.columnOf(field);
+            spans[field] = column < 0 ? dropped : batch.column(column).spans(count);
+        }
+    }
+
+    /**
+     * Takes apart the rows that begin from one place to another, exclusive.
+     *
+     * @param headerIsNext whether the first row is the one that names the columns
+     * @param isSure whether a row begins at {@code from}; otherwise the chunk is not made longer to find out
+     * @return false when it cannot be done without being sure
+     */
+    boolean split(Chunk toSplit, int from, int to, boolean headerIsNext, boolean isSure) throws IOException {
+        chunk = toSplit;
+        checksBytes = false;
+        start(from, headerIsNext, isSure);
+        try {
+            splitTo(to);
+            if (chunk.marks().hasHighBytes() && !Utf8.isValid(bytes, from, Math.min(at, chunk.length()))) {
+                checksBytes = true;
+                start(from, headerIsNext, isSure);
+                splitTo(to);
+            }
+            return true;
+        } catch (Unsure e) {
+            return false;
+        }
+    }
+
+    private void start(int from, boolean headerIsNext, boolean isSure) {
+        mayExtend = isSure;
+        isHeaderNext = headerIsNext;
+        at = from;
+        records = 0;
+        lines = 0;
+        rows = 0;
+        emptyLines = 0;
+        bytesReadAgain = 0;
+        textLength = 0;
+        malformed.clear();
+        places.clear();
+        unescaped.clear();
+        refresh();
+        mark = chunk.marks().firstFrom(from);
+        endOffset = -1;
+    }
+
+    /** Takes over what the chunk holds now. */
+    private void refresh() {
+        bytes = chunk.bytes();
+        marks = chunk.marks().places();
+        markCount = chunk.marks().count();
+    }
+
+    private void splitTo(int to) throws IOException {
+        int nextPlace = 0;
+        while (at < to) {
+            if (records >= nextPlace && !isHeaderNext) {
+                places.add(new Place(records, lines, chunk.offsetOf(at)));
+                nextPlace = records + PLACE_STEP;
+            }
+            if (rows + PLACE_STEP + 1 > room) {
+                ensureRoom(room * 2);
+            }
+            int before = at;
+            if (!isHeaderNext && !checksBytes) {
+                splitPlain(to, records + PLACE_STEP);
+            }
+            if (at == before) {
+                splitRecord();
+                if (endOffset >= 0) {
+                    return;
+                }
+            }
+        }
+        endOffset = chunk.offsetOf(at);
+    }
+
+    /** Takes apart rows in which nothing but delimiters and line breaks was marked, until one is not of this kind. */
+    private void splitPlain(int to, int mostRecords) {
+        byte[] from = bytes;
+        int[] found = marks;
+        long[][] target = spans;
+        int[] recordNumbers = recordOfRow;
+        int[] lineNumbers = lineOfRow;
+        int last = fieldCount - 1;
+        int lastMark = markCount - fieldCount;
+        int end = chunk.length();
+        long nulls = nullLengths;
+        int rowStart = at;
+        int next = mark;
+        int row = rows;
+        int record = records;
+        int line = lines;
+        rows:
+        while (rowStart < to && next <= lastMark && record < mostRecords) {
+            int start = rowStart;
+            for (int field = 0; field < last; field++) {
+                int place = found[next + field];
+                if (from[place] != delimiter) {
+                    break rows;
+                }
+                int length = place - start;
+                if ((nulls >>> length & 1) != 0 && isNull(start, length)) {
+                    length = CellColumn.NULL;
+                }
+                target[field][row] = CellColumn.span(start, length);
+                start = place + 1;
+            }
+            int place = found[next + last];
+            int behind = place + 1;
+            if (from[place] != '\n') {
+                if (from[place] != '\r' || behind >= end || from[behind] != '\n') {
+                    break;
+                }
+                behind++;
+                next++;
+            }
+            if (place == rowStart) {
+                next -= behind - place - 1;
+                break;
+            }
+            int length = place - start;
+            if ((nulls >>> length & 1) != 0 && isNull(start, length)) {
+                length = CellColumn.NULL;
+            }
+            target[last][row] = CellColumn.span(start, length);
+            recordNumbers[row] = record++;
+            lineNumbers[row++] = line++;
+            next += fieldCount;
+            rowStart = behind;
+        }
+        at = rowStart;
+        mark = next;
+        rows = row;
+        records = record;
+        lines = line;
+    }
+
+    private boolean isNull(int start, int length) {
+        if (length == 0) {
+            return true;
+        }
+        for (byte[] word : nullWords) {
+            if (word.length == length && Arrays.equals(word, 0, length, bytes, start, start + length)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** More bytes behind those there are; false at the end of the part. */
+    private boolean more() throws IOException {
+        if (chunk.isAtEnd()) {
+            return false;
+        }
+        if (!mayExtend) {
+            throw new Unsure();
+        }
+        chunk.extend();
+        refresh();
+        return true;
+    }
+
+    /** Whether there is a byte at a place. */
+    private boolean isThere(int place) throws IOException {
+        while (place >= chunk.length()) {
+            if (!more()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** How a record went that was taken apart field by field. */
+    private int fieldsSeen;
+
+    private int breaksInside;
+    private boolean isSuspicious;
+    private String syntaxFault;
+    private int faultPlace;
+
+    /** Takes one row apart, whatever is in it. */
+    private void splitRecord() throws IOException {
+        int start = at;
+        int firstMark = mark;
+        int textBefore = textLength;
+        int unescapedBefore = unescaped.size();
+        fieldsSeen = 0;
+        breaksInside = 0;
+        isSuspicious = false;
+        syntaxFault = null;
+        int end = start;
+        boolean goesOn = true;
+        while (goesOn) {
+            end = splitField(end);
+            goesOn = syntaxFault == null && isThere(end) && bytes[end] == delimiter;
+            if (goesOn) {
+                end++;
+                mark++;
+            }
+        }
+        if (syntaxFault != null) {
+            dropText(textBefore, unescapedBefore);
+            endMalformed(firstMark);
+            return;
+        }
+        int next = behindBreak(end);
+        int record = records;
+        if (end == start && (fieldCount != 1 || isHeaderNext)) {
+            emptyLines++;
+        } else if (isHeaderNext) {
+            isHeaderNext = false;
+            dropText(textBefore, unescapedBefore);
+        } else {
+            records++;
+            String fault = fault(start, end);
+            if (fault == null) {
+                recordOfRow[rows] = record;
+                lineOfRow[rows++] = lines;
+            } else {
+                dropText(textBefore, unescapedBefore);
+                malformed.add(new Malformed(record, lines, fault));
+            }
+        }
+        lines += breaksInside + 1;
+        at = next;
+    }
+
+    private void dropText(int lengthBefore, int unescapedBefore) {
+        textLength = lengthBefore;
+        while (unescaped.size() > unescapedBefore) {
+            unescaped.remove(unescaped.size() - 1);
+        }
+    }
+
+    /** The place behind the line break at a place, and its marks passed over; the place itself at the end of the part. */
+    private int behindBreak(int place) throws IOException {
+        if (!isThere(place)) {
+            return place;
+        }
+        mark++;
+        if (bytes[place] == '\r' && isThere(place + 1) && bytes[place + 1] == '\n') {
+            mark++;
+            return place + 2;
+        }
+        return place + 1;
+    }
+
+    /** Takes the field at a place; gives the place behind it: a delimiter, a line break, or the end of the part. */
+    private int splitField(int start) throws IOException {
+        int field = fieldsSeen++;
+        if (!isThere(start) || bytes[start] != quote) {
+            int end = endOfUnquoted(start);
+            if (field < fieldCount) {
+                boolean isNull = isNull(start, end - start);
+                spans[field][rows] = CellColumn.span(start, isNull ? CellColumn.NULL : end - start);
+            }
+            return end;
+        }
+        mark++;
+        int from = start + 1;
+        int doubled = 0;
+        while (true) {
+            if (mark == markCount) {
+                if (isTooLong(from, chunk.length(), doubled)) {
+                    return failWith(RowFault.TOO_LONG, chunk.length());
+                }
+                if (!more()) {
+                    return failWith(RowFault.NEVER_CLOSED, chunk.length());
+                }
+                continue;
+            }
+            int place = marks[mark];
+            byte b = bytes[place];
+            if (b == quote) {
+                if (!isThere(place + 1) || bytes[place + 1] != quote) {
+                    break;
+                }
+                doubled++;
+                mark += 2;
+                continue;
+            }
+            if (b == '\n' || (b == '\r' && !(isThere(place + 1) && bytes[place + 1] == '\n'))) {
+                breaksInside++;
+                if (isTooLong(from, place, doubled)) {
+                    return failWith(RowFault.TOO_LONG, place);
+                }
+            }
+            isSuspicious |= b == 0;
+            mark++;
+        }
+        int end = marks[mark++];
+        if (isTooLong(from, end, doubled)) {
+            return failWith(RowFault.TOO_LONG, end);
+        }
+        if (isThere(end + 1) && bytes[end + 1] != delimiter && bytes[end + 1] != '\n' && bytes[end + 1] != '\r') {
+            return failWith(RowFault.BEHIND_QUOTE, end + 1);
+        }
+        if (field < fieldCount) {
+            if (doubled == 0) {
+                spans[field][rows] = CellColumn.span(from, end - from);
+            } else {
+                addUnescaped(field, from, end);
+            }
+        }
+        return end + 1;
+    }
+
+    private boolean isTooLong(int from, int to, int doubled) {
+        return to - from - doubled > CsvPart.MAX_FIELD && Utf8.units(bytes, from, to) - doubled > CsvPart.MAX_FIELD;
+    }
+
+    private int failWith(String reason, int place) {
+        syntaxFault = reason;
+        faultPlace = place;
+        return place;
+    }
+
+    private int endOfUnquoted(int start) throws IOException {
+        while (true) {
+            if (mark == markCount) {
+                if (isTooLong(start, chunk.length(), 0)) {
+                    return failWith(RowFault.TOO_LONG, chunk.length());
+                }
+                if (!more()) {
+                    return chunk.length();
+                }
+                continue;
+            }
+            int place = marks[mark];
+            byte b = bytes[place];
+            if (b == delimiter || b == '\n' || b == '\r') {
+                return isTooLong(start, place, 0) ? failWith(RowFault.TOO_LONG, place) : place;
+            }
+            isSuspicious |= b == quote || b == 0;
+            mark++;
+        }
+    }
+
+    private void addUnescaped(int field, int from, int end) {
+        if (text.length < textLength + end - from) {
+            text = Arrays.copyOf(text, Math.max(text.length * 2, textLength + end - from));
+        }
+        int start = textLength;
+        for (int place = from; place < end; place++) {
+            text[textLength++] = bytes[place];
+            if (bytes[place] == quote) {
+                place++;
+            }
+        }
+        unescaped.add(new Unescaped(field, rows, start, textLength - start));
+    }
+
+    /** Ends a row that cannot be taken apart: the next begins with the next line, wherever that may be. */
+    private void endMalformed(int firstMark) throws IOException {
+        malformed.add(new Malformed(records++, lines++, syntaxFault));
+        mark = firstMark;
+        while (mark < markCount && bytes[marks[mark]] != '\n' && bytes[marks[mark]] != '\r') {
+            mark++;
+        }
+        if (mark == markCount) {
+            // Not a line break in all that was looked at: there is no need to keep it in order to find one.
+            if (!mayExtend && !chunk.isAtEnd()) {
+                throw new Unsure();
+            }
+            endOffset = chunk.isAtEnd() ? chunk.offsetOf(chunk.length()) : chunk.offsetOfLineBehind();
+            at = chunk.length();
+            return;
+        }
+        at = behindBreak(marks[mark]);
+        bytesReadAgain += Math.max(0, faultPlace - at);
+    }
+
+    /** Why a row whose fields could be told apart is malformed all the same; null when it is sound. */
+    private String fault(int start, int end) {
+        if (isSuspicious || (checksBytes && !Utf8.isValid(bytes, start, end))) {
+            String fault = faultOfCharacters(start, end);
+            if (fault != null) {
+                return fault;
+            }
+        }
+        return fieldsSeen == fieldCount ? null : RowFault.wrongCount(fieldsSeen, fieldCount);
+    }
+
+    /** The first character that should not be there, field by field; a null word may hold any. */
+    private String faultOfCharacters(int start, int end) {
+        int place = start;
+        while (place <= end) {
+            boolean isQuoted = place < end && bytes[place] == quote;
+            int from = isQuoted ? place + 1 : place;
+            int to = from;
+            while (to < end && (isQuoted ? bytes[to] != quote || bytes[to + 1] == quote : bytes[to] != delimiter)) {
+                to += isQuoted && bytes[to] == quote ? 2 : 1;
+            }
+            String fault = isQuoted || !isNull(from, to - from) ? faultOfField(from, to, isQuoted) : null;
+            if (fault != null) {
+                return fault;
+            }
+            place = to + (isQuoted ? 2 : 1);
+        }
+        return null;
+    }
+
+    private String faultOfField(int from, int to, boolean isQuoted) {
+        int at = from;
+        while (at < to) {
+            int length = Utf8.lengthAt(bytes, at, to);
+            if (length == 0) {
+                return RowFault.NOT_IN_ENCODING;
+            }
+            if (bytes[at] == 0) {
+                return RowFault.NUL;
+            }
+            if (bytes[at] == quote && !isQuoted) {
+                return RowFault.QUOTE_INSIDE;
+            }
+            at += length;
+        }
+        return null;
+    }
+
+    /** Where the first row begins that was left to the next chunk. */
+    long endOffset() {
+        return endOffset;
+    }
+
+    /** How many rows there were, sound or not. */
+    int records() {
+        return records;
+    }
+
+    /** How many lines were passed. */
+    int lines() {
+        return lines;
+    }
+
+    /** Whether the row that names the columns is still to come. */
+    boolean isHeaderNext() {
+        return isHeaderNext;
+    }
+
+    long emptyLines() {
+        return emptyLines;
+    }
+
+    /** How many bytes behind quotes left open are looked at again. */
+    long bytesReadAgain() {
+        return bytesReadAgain;
+    }
+
+    List<Place> places() {
+        return places;
+    }
+
+    /** Hands the rows to the batch, once it is known which they are. */
+    void handOver(int part, long firstRow, long firstLine) {
+        if (!unescaped.isEmpty()) {
+            int base = chunk.addText(text, textLength);
+            for (Unescaped cell : unescaped) {
+                spans[cell.field()][cell.row()] = CellColumn.span(base + cell.start(), cell.length());
+            }
+        }
+        batch.clear();
+        for (int column = 0; column < batch.columnCount(); column++) {
+            batch.column(column).set(chunk.bytes(), rows);
+        }
+        long firstRef = RowRef.of(part, firstRow);
+        batch.setRows(rows, (refs, lineNumbers) -> {
+            for (int row = 0; row < rows; row++) {
+                refs[row] = firstRef + recordOfRow[row];
+                lineNumbers[row] = firstLine + lineOfRow[row];
+            }
+        });
+        for (Malformed row : malformed) {
+            batch.addMalformed(new MalformedRow(firstRef + row.record(), firstLine + row.line(), row.reason()));
+        }
+    }
+}
