@@ -22,6 +22,7 @@ final class KeyIndex implements AutoCloseable {
     private Partitions spilled;
     private boolean isSealed;
     private RepeatedRows repeated;
+    private long[] buffer = new long[0];
 
     /** Keys of children that are looked up when their parents are all there. */
     interface Probe {
@@ -54,6 +55,10 @@ final class KeyIndex implements AutoCloseable {
     void add(long[] highs, long[] lows, boolean[] usable, int size, RowRefs refs) {
         if (size > 0 && spilled == null) {
             keys.startRows(refs.of(0), refs.of(size - 1));
+            if (buffer.length < size) {
+                buffer = new long[size];
+            }
+            keys.touch(highs, lows, size, buffer);
         }
         for (int row = 0; row < size; row++) {
             if (usable == null || usable[row]) {

@@ -173,6 +173,63 @@ final class KeySet {
         startRows(fromRef, toRef);
     }
 
+    /** Fetches what the look-up of some keys needs into the cache, all at once; {@code packed} is room for as many longs. */
+    void touch(long[] highs, long[] lows, int count, long[] packed) {
+        if (areAllPairs || (pairs.size() > 0 && count > 0 && highs[0] < 0)) {
+            pairs.touch(highs, lows, count);
+        } else if (longs != null) {
+            longs.touch(packed(highs, lows, count, packed), count);
+        }
+    }
+
+    /**
+     * Finds which of some keys are not there. Threads may do so side by side, each with its own arrays.
+     *
+     * @param packed room for as many longs as there are keys
+     * @param missing gets their places, ascending
+     * @return how many they are
+     */
+    int findMissing(long[] highs, long[] lows, int count, long[] packed, int[] missing) {
+        if (areAllPairs || !arePackable(highs, lows, count)) {
+            pairs.touch(highs, lows, count);
+            int found = 0;
+            for (int i = 0; i < count; i++) {
+                if (!contains(highs[i], lows[i])) {
+                    missing[found++] = i;
+                }
+            }
+            return found;
+        }
+        long[] values = packed(highs, lows, count, packed);
+        if (bits != null) {
+            return bits.findMissing(values, count, missing);
+        }
+        longs.touch(values, count);
+        return longs.findMissing(values, count, missing);
+    }
+
+    private boolean arePackable(long[] highs, long[] lows, int count) {
+        long signs = 0;
+        long wide = 0;
+        long most = isSingle ? 0 : greatestFirst;
+        for (int i = 0; i < count; i++) {
+            signs |= highs[i] | most - highs[i];
+            wide |= lows[i];
+        }
+        return signs >= 0 && (isSingle || wide >>> shift == 0);
+    }
+
+    private long[] packed(long[] highs, long[] lows, int count, long[] packed) {
+        if (isSingle) {
+            return lows;
+        }
+        int by = shift;
+        for (int i = 0; i < count; i++) {
+            packed[i] = highs[i] << by | lows[i];
+        }
+        return packed;
+    }
+
     boolean contains(long high, long low) {
         if (high < 0 || areAllPairs) {
             return pairs.contains(high, low);

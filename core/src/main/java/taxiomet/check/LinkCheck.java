@@ -62,11 +62,12 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
         private boolean isAnswered;
         private boolean areAllComplete;
         /** Rows without a parent where the answer is known; those that are not complete otherwise. */
-        private int[] missingRows = new int[64];
+        private int[] missingRows = new int[0];
 
         private int missingCount;
         private int[] otherRows = new int[64];
         private int otherCount;
+        private long[] packed = new long[0];
 
         Finder(KeyEncoder keys) {
             this.keys = keys;
@@ -89,18 +90,17 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
         }
 
         private void findMissing(long[] highs, long[] lows) {
-            KeySet all = parents.keys();
             int size = batch.size();
-            for (int row = 0; row < size; row++) {
-                if (!all.contains(highs[row], lows[row])) {
-                    addMissing(row);
-                }
+            if (packed.length < size) {
+                packed = new long[size];
+                missingRows = new int[size];
             }
+            missingCount = parents.keys().findMissing(highs, lows, size, packed, missingRows);
         }
 
         private void addMissing(int row) {
             if (missingCount == missingRows.length) {
-                missingRows = Arrays.copyOf(missingRows, missingCount * 2);
+                missingRows = Arrays.copyOf(missingRows, missingCount * 2 + 16);
             }
             missingRows[missingCount++] = row;
         }

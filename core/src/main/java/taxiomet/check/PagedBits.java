@@ -73,6 +73,22 @@ final class PagedBits {
         return page != null && (page[(int) value >>> 6 & (PAGE_BYTES >>> 3) - 1] & 1L << value) != 0;
     }
 
+    /** Finds which of some values are not there; gives how many, their places in {@code missing}. */
+    int findMissing(long[] values, int count, int[] missing) {
+        long[][] all = pages;
+        long first = firstPage;
+        int found = 0;
+        for (int i = 0; i < count; i++) {
+            long value = values[i];
+            long number = (value >> PAGE_BITS) - first;
+            long[] page = number >= 0 && number < all.length ? all[(int) number] : null;
+            if (page == null || (page[(int) value >>> 6 & (PAGE_BYTES >>> 3) - 1] & 1L << value) == 0) {
+                missing[found++] = i;
+            }
+        }
+        return found;
+    }
+
     private boolean makePage(long number) {
         if (pages.length == 0) {
             firstPage = number;

@@ -12,6 +12,10 @@ final class PairTable {
 
     private int mask = -1;
     private int size;
+    /** Nobody asks for it: it keeps loads that only warm the cache from being left out as useless. Threads may race for it. */
+    @SuppressWarnings("UnusedVariable")
+    private long touched;
+
     private boolean hasZeros;
 
     PairTable(MemoryBudget budget) {
@@ -52,6 +56,19 @@ final class PairTable {
             slot = slot + 1 & mask;
         }
         return slot;
+    }
+
+    /** Loads the slots where some pairs would stand, as {@link LongTable#touch} does. */
+    void touch(long[] highs, long[] lows, int count) {
+        long[] all = slots;
+        int within = mask;
+        long sum = 0;
+        if (all.length > 0) {
+            for (int i = 0; i < count; i++) {
+                sum += all[2 * ((int) KeyTable.hash(highs[i], lows[i]) & within)];
+            }
+        }
+        touched = sum;
     }
 
     private boolean grow() {

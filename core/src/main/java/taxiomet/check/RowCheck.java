@@ -5,6 +5,11 @@ interface RowCheck {
     /** The places of the table's columns that the check reads. */
     int[] columns();
 
+    /** Whether it reads values, and not only the states of cells. */
+    default boolean readsValues() {
+        return true;
+    }
+
     /** A part of the check for one more thread. */
     BatchCheck onThread();
 }

@@ -12,6 +12,11 @@ final class StateCheck extends ColumnCheck {
     }
 
     @Override
+    public boolean readsValues() {
+        return false;
+    }
+
+    @Override
     void find(TypedColumn values, TypedBatch batch, Faults faults) {
         if (values.has(state)) {
             for (int row = 0; row < batch.size(); row++) {

@@ -1,6 +1,7 @@
 package taxiomet.check;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import taxiomet.charter.Table;
@@ -97,7 +98,15 @@ final class TablePass {
     }
 
     TypedBatch newBatch() {
-        return new TypedBatch(table, columns);
+        BitSet valued = new BitSet();
+        for (RowCheck check : checks) {
+            if (check.readsValues()) {
+                for (int column : check.columns()) {
+                    valued.set(column);
+                }
+            }
+        }
+        return new TypedBatch(table, columns, valued);
     }
 
     List<BatchCheck> newChecks() {

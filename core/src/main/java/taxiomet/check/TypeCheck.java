@@ -9,6 +9,11 @@ final class TypeCheck extends ColumnCheck {
     }
 
     @Override
+    public boolean readsValues() {
+        return false;
+    }
+
+    @Override
     void find(TypedColumn values, TypedBatch batch, Faults faults) {
         if (values.has(TypedColumn.BAD)) {
             for (int row = 0; row < batch.size(); row++) {

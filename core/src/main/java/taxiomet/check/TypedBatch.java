@@ -1,6 +1,7 @@
 package taxiomet.check;
 
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import taxiomet.charter.Column;
 import taxiomet.charter.Table;
@@ -18,24 +19,27 @@ final class TypedBatch {
     private RowBatch rows;
     private int size;
 
-    /** @param columnsRead places of the table's columns, in the order in which the batches hold them */
-    TypedBatch(Table table, int[] columnsRead) {
-        this(table.columns(), columnsRead);
+    /**
+     * @param columnsRead places of the table's columns, in the order in which the batches hold them
+     * @param valued those of them whose values are asked for; of the others only states are kept
+     */
+    TypedBatch(Table table, int[] columnsRead, BitSet valued) {
+        this(table.columns(), columnsRead, valued);
     }
 
-    private TypedBatch(List<Column> columns, int[] columnsRead) {
+    private TypedBatch(List<Column> columns, int[] columnsRead, BitSet valued) {
         this.columnsRead = columnsRead.clone();
         typed = new TypedColumn[columns.size()];
         keys = new ColumnKeys[columns.size()][];
         for (int column : columnsRead) {
-            typed[column] = new TypedColumn(columns.get(column));
+            typed[column] = new TypedColumn(columns.get(column), valued.get(column));
             keys[column] = new ColumnKeys[0];
         }
     }
 
     /** A batch of one column, which stands on its own. */
     static TypedBatch of(Column column, CellColumn cells) {
-        TypedBatch batch = new TypedBatch(List.of(column), new int[] {0});
+        TypedBatch batch = new TypedBatch(List.of(column), new int[] {0}, BitSet.valueOf(new long[] {1}));
         batch.typed[0].read(cells);
         batch.size = cells.size();
         return batch;

@@ -32,12 +32,12 @@ final class BooleanReader extends ValueReader {
                     ? first == 'f' || first == '0'
                     : length == FALSE.length && Arrays.equals(bytes, start, start + length, FALSE, 0, length);
             if (isTrue || isFalse) {
-                into.states[row] = TypedColumn.GOOD;
-                into.highs[row] = isTrue ? 1 : 0;
-                into.lows[row] = 0;
-                seen |= 1 << TypedColumn.GOOD;
+                if (into.keepsValues()) {
+                    into.highs[row] = isTrue ? 1 : 0;
+                    into.lows[row] = 0;
+                }
             } else {
-                seen |= 1 << into.readOne(this, bytes, row, start, length);
+                seen |= other(into.readOne(this, bytes, row, start, length));
             }
         }
         return seen;

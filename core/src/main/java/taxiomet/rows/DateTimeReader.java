@@ -21,8 +21,16 @@ final class DateTimeReader extends ValueReader {
     private static final long COLONS = 0x0000FF0000FF0000L;
     private static final int MARCH_FIRST_OF_YEAR_0 = 719_468;
 
+    private static final int MONTH_BITS = 8;
+    private static final int USUAL_DATE = 10;
+
     private final Name type;
     private final int secondDigits;
+    /** Months met before, as the words that spell them, each where its hash says; the same few come again and again. */
+    private final long[] months = new long[1 << MONTH_BITS];
+
+    private final long[] firstDays = new long[1 << MONTH_BITS];
+    private final int[] daysOfMonth = new int[1 << MONTH_BITS];
 
     // Where the parse of the current cell stands.
     private byte[] bytes;
@@ -37,14 +45,18 @@ final class DateTimeReader extends ValueReader {
 
     @Override
     int readAll(CellColumn cells, TypedColumn into) {
+        if (type == Name.DATE) {
+            return readDates(cells, into);
+        }
         int size = cells.size();
         byte[] bytes = cells.bytes();
         long[] spans = cells.spans(size);
         byte[] states = into.states;
         long[] highs = into.highs;
         long[] lows = into.lows;
+        boolean keeps = into.keepsValues();
         int seen = 0;
-        int usual = type == Name.DATE ? 10 : type == Name.TIME ? 8 : type == Name.TIMESTAMP ? 19 : -1;
+        int usual = type == Name.TIME ? 8 : type == Name.TIMESTAMP ? 19 : -1;
         for (int row = 0; row < size; row++) {
             int length = (int) spans[row];
             if (length < 0) {
@@ -54,44 +66,97 @@ final class DateTimeReader extends ValueReader {
             }
             int start = (int) (spans[row] >>> 32);
             if (length == usual && readUsual(bytes, start)) {
-                states[row] = TypedColumn.GOOD;
-                highs[row] = high;
-                lows[row] = 0;
-                seen |= 1 << TypedColumn.GOOD;
+                if (keeps) {
+                    highs[row] = high;
+                    lows[row] = 0;
+                }
                 continue;
             }
-            seen |= 1 << into.readOne(this, bytes, row, start, length);
+            seen |= other(into.readOne(this, bytes, row, start, length));
         }
         return seen;
     }
 
-    /** A date as 2023-02-05, a time as 09:30:15, a timestamp as both with a blank or T between; anything else is left to {@link #read}. */
+    private int readDates(CellColumn cells, TypedColumn into) {
+        int size = cells.size();
+        byte[] bytes = cells.bytes();
+        long[] spans = cells.spans(size);
+        long[] known = months;
+        int[] days = daysOfMonth;
+        boolean keeps = into.keepsValues();
+        int seen = 0;
+        for (int row = 0; row < size; row++) {
+            int length = (int) spans[row];
+            int start = (int) (spans[row] >>> 32);
+            if (length == USUAL_DATE) {
+                long word = Words.at(bytes, start);
+                int place = placeOf(word);
+                int tens = bytes[start + 8] - '0';
+                int ones = bytes[start + 9] - '0';
+                int day = tens * 10 + ones;
+                boolean isDay = (tens | ones | 9 - ones | day - 1 | days[place] - day) >= 0;
+                if (known[place] == word && isDay) {
+                    if (keeps) {
+                        into.highs[row] = (firstDays[place] + day - 1) * MICROS_PER_DAY;
+                        into.lows[row] = 0;
+                    }
+                    continue;
+                }
+                if (known[place] != word) {
+                    learnMonth(word, place);
+                }
+            }
+            if (length < 0) {
+                into.states[row] = TypedColumn.NULL;
+                seen |= 1 << TypedColumn.NULL;
+            } else {
+                seen |= other(into.readOne(this, bytes, row, start, length));
+            }
+        }
+        return seen;
+    }
+
+    private static int placeOf(long month) {
+        return (int) (month * 0x9E3779B97F4A7C15L >>> 64 - MONTH_BITS);
+    }
+
+    /** A time as 09:30:15, a timestamp as 2023-02-05 09:30:15 or with T between; anything else is left to {@link #read}. */
     private boolean readUsual(byte[] cell, int start) {
         if (type == Name.TIME) {
             return readUsualTime(cell, start, 0);
         }
-        long yearAndMonth = Words.at(cell, start) ^ YEAR_AND_MONTH;
+        long word = Words.at(cell, start);
+        int month = placeOf(word);
         int tens = cell[start + 8] - '0';
         int ones = cell[start + 9] - '0';
-        if ((yearAndMonth & HYPHENS) != 0 || !Words.areDigits(yearAndMonth) || (tens | ones | 9 - ones) < 0) {
-            return false;
-        }
-        int year = (int) ((yearAndMonth & 0xF) * 1_000
-                + (yearAndMonth >>> 8 & 0xF) * 100
-                + (yearAndMonth >>> 16 & 0xF) * 10
-                + (yearAndMonth >>> 24 & 0xF));
-        int month = (int) ((yearAndMonth >>> 40 & 0xF) * 10 + (yearAndMonth >>> 48 & 0xF));
         int day = tens * 10 + ones;
-        if (year < 1 || month < 1 || month > 12 || day < 1 || day > (day > 28 ? daysIn(year, month) : 28)) {
+        if ((months[month] != word && !learnMonth(word, month))
+                || (tens | ones | 9 - ones | day - 1 | daysOfMonth[month] - day) < 0) {
             return false;
-        }
-        long midnight = epochDay(year, month, day) * MICROS_PER_DAY;
-        if (type == Name.DATE) {
-            high = midnight;
-            return true;
         }
         byte between = cell[start + 10];
+        long midnight = (firstDays[month] + day - 1) * MICROS_PER_DAY;
         return (between == ' ' || between == 'T') && readUsualTime(cell, start + 11, midnight);
+    }
+
+    /** Takes note of a month such as {@code 2023-02-}; false when it is none. */
+    private boolean learnMonth(long word, int place) {
+        long digits = word ^ YEAR_AND_MONTH;
+        if ((digits & HYPHENS) != 0 || !Words.areDigits(digits)) {
+            return false;
+        }
+        int year = (int) ((digits & 0xF) * 1_000
+                + (digits >>> 8 & 0xF) * 100
+                + (digits >>> 16 & 0xF) * 10
+                + (digits >>> 24 & 0xF));
+        int month = (int) ((digits >>> 40 & 0xF) * 10 + (digits >>> 48 & 0xF));
+        if (year < 1 || month < 1 || month > 12) {
+            return false;
+        }
+        months[place] = word;
+        firstDays[place] = epochDay(year, month, 1);
+        daysOfMonth[place] = daysIn(year, month);
+        return true;
     }
 
     private boolean readUsualTime(byte[] cell, int start, long midnight) {

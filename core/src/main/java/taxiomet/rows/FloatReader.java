@@ -25,6 +25,7 @@ final class FloatReader extends ValueReader {
         byte[] states = into.states;
         long[] highs = into.highs;
         long[] lows = into.lows;
+        boolean keeps = into.keepsValues();
         int seen = 0;
         for (int row = 0; row < size; row++) {
             int length = (int) spans[row];
@@ -35,13 +36,13 @@ final class FloatReader extends ValueReader {
             }
             int start = (int) (spans[row] >>> 32);
             if (!isReal && readPlain(bytes, start, length)) {
-                states[row] = TypedColumn.GOOD;
-                highs[row] = high;
-                lows[row] = 0;
-                seen |= 1 << TypedColumn.GOOD;
+                if (keeps) {
+                    highs[row] = high;
+                    lows[row] = 0;
+                }
                 continue;
             }
-            seen |= 1 << into.readOne(this, bytes, row, start, length);
+            seen |= other(into.readOne(this, bytes, row, start, length));
         }
         return seen;
     }

@@ -18,6 +18,7 @@ final class IntegerReader extends ValueReader {
         byte[] states = into.states;
         long[] highs = into.highs;
         long[] lows = into.lows;
+        boolean keeps = into.keepsValues();
         int seen = 0;
         for (int row = 0; row < size; row++) {
             int length = (int) spans[row];
@@ -31,14 +32,14 @@ final class IntegerReader extends ValueReader {
             if (length > 0 && length <= 16 && (bytes[start] != '0' || length == 1)) {
                 long value = unsigned(bytes, start, length);
                 if (value >= 0 && value <= greatest) {
-                    states[row] = TypedColumn.GOOD;
-                    highs[row] = value;
-                    lows[row] = 0;
-                    seen |= 1 << TypedColumn.GOOD;
+                    if (keeps) {
+                        highs[row] = value;
+                        lows[row] = 0;
+                    }
                     continue;
                 }
             }
-            seen |= 1 << into.readOne(this, bytes, row, start, length);
+            seen |= other(into.readOne(this, bytes, row, start, length));
         }
         return seen;
     }

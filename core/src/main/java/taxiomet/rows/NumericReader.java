@@ -21,12 +21,24 @@ final class NumericReader extends ValueReader {
     private final int fractionDigits;
     private final boolean isSized;
     private final byte point;
+    /** How long a plain number is at most; 0 when there are none. */
+    private final int plainLength;
+
+    /** How far before the end of a plain number its point stands, if it has one. */
+    private final int pointFromEnd;
+
+    /** What makes a zero of the point in a word that ends where the number ends. */
+    private final long pointInWord;
 
     NumericReader(ColumnType type, boolean decimalComma) {
         isSized = type.precision() != ColumnType.UNBOUNDED;
         wholeDigits = isSized ? type.precision() - type.scale() : MAX_WHOLE_DIGITS;
         fractionDigits = isSized ? type.scale() : MAX_FRACTION_DIGITS;
         point = (byte) (decimalComma ? ',' : '.');
+        boolean canBePlain = isSized && fractionDigits > 0 && fractionDigits < 7 && wholeDigits > 0;
+        plainLength = canBePlain ? Math.min(wholeDigits, 8) + 1 + fractionDigits : 0;
+        pointFromEnd = canBePlain ? fractionDigits + 1 : 0;
+        pointInWord = canBePlain ? (long) (point ^ '0') << 64 - 8 * pointFromEnd : 0;
     }
 
     /** Whether the bytes are a number with an optional fraction and exponent. */
@@ -74,6 +86,7 @@ final class NumericReader extends ValueReader {
         byte[] states = into.states;
         long[] highs = into.highs;
         long[] lows = into.lows;
+        boolean keeps = into.keepsValues();
         int seen = 0;
         for (int row = 0; row < size; row++) {
             int length = (int) spans[row];
@@ -83,24 +96,50 @@ final class NumericReader extends ValueReader {
                 continue;
             }
             int start = (int) (spans[row] >>> 32);
-            int digits = bytes[start] == '-' ? length - 1 : length;
-            if (digits > 0 && readPlain(bytes, start + length - digits, digits, digits < length)) {
-                states[row] = TypedColumn.GOOD;
-                highs[row] = high;
-                lows[row] = low;
-                seen |= 1 << TypedColumn.GOOD;
+            if (!keeps && isPlain(bytes, start, length)) {
                 continue;
             }
-            seen |= 1 << into.readOne(this, bytes, row, start, length);
+            int digits = bytes[start] == '-' ? length - 1 : length;
+            if (digits > 0 && readPlain(bytes, start + length - digits, digits, digits < length, keeps)) {
+                if (keeps) {
+                    highs[row] = high;
+                    lows[row] = low;
+                }
+                continue;
+            }
+            seen |= other(into.readOne(this, bytes, row, start, length));
         }
         return seen;
+    }
+
+    /**
+     * Whether a number is written as usual and surely fits: at most eight digits, without a zero in front of them, then perhaps the
+     * point and as many digits as the type has behind it. It is looked at as one word or two that end where the number ends.
+     */
+    private boolean isPlain(byte[] bytes, int start, int length) {
+        if (length < 1 || length > plainLength || (bytes[start] == '0' && length > 1 && bytes[start + 1] != point)) {
+            return false;
+        }
+        int inLast = Math.min(length, 8);
+        int end = start + length;
+        int shift = 64 - 8 * inLast;
+        long last = Words.at(bytes, end - inLast) << shift ^ Words.ZEROS << shift;
+        if (length > pointFromEnd && bytes[end - pointFromEnd] == point) {
+            last ^= pointInWord;
+        } else if (length > wholeDigits) {
+            return false;
+        }
+        if (!Words.areDigits(last)) {
+            return false;
+        }
+        return length <= 8 || Words.number(bytes, start, length - 8) >= 0;
     }
 
     /**
      * A number as it is usually written: up to eight digits without a zero in front of them, and after the point as many as the
      * type has, at most eight, or no point at all. Anything else is left to {@link #read}.
      */
-    private boolean readPlain(byte[] bytes, int start, int length, boolean negative) {
+    private boolean readPlain(byte[] bytes, int start, int length, boolean negative, boolean keeps) {
         int scale = fractionDigits;
         int wholes = length;
         long fraction = 0;
@@ -115,10 +154,13 @@ final class NumericReader extends ValueReader {
         if (whole < 0 || fraction < 0 || (wholes > wholeDigits && whole != 0)) {
             return false;
         }
+        if (negative && whole == 0 && fraction == 0) {
+            return false;
+        }
+        if (!keeps) {
+            return true;
+        }
         if (fraction == 0) {
-            if (negative && whole == 0) {
-                return false;
-            }
             high = negative ? -whole : whole;
             low = 0;
             return true;

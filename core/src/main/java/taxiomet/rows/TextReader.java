@@ -15,30 +15,33 @@ final class TextReader extends ValueReader {
     @Override
     int readAll(CellColumn cells, TypedColumn into) {
         int size = cells.size();
-        byte[] bytes = cells.bytes();
         long[] spans = cells.spans(size);
-        byte[] states = into.states;
+        int most = limit == ColumnType.UNBOUNDED ? Integer.MAX_VALUE : limit;
+        boolean keeps = into.keepsValues();
+        if (!keeps || !isPadded) {
+            // Nothing is odd about a text, and one of no more bytes than it may have characters is not too long.
+            int signs = 0;
+            for (int row = 0; row < size; row++) {
+                int length = (int) spans[row];
+                signs |= length | most - length;
+            }
+            if (signs >= 0) {
+                if (keeps) {
+                    keepLengths(spans, size, into);
+                }
+                return 0;
+            }
+        }
+        return super.readAll(cells, into);
+    }
+
+    private static void keepLengths(long[] spans, int size, TypedColumn into) {
         long[] highs = into.highs;
         long[] lows = into.lows;
-        int seen = 0;
         for (int row = 0; row < size; row++) {
-            int length = (int) spans[row];
-            if (length < 0) {
-                states[row] = TypedColumn.NULL;
-                seen |= 1 << TypedColumn.NULL;
-                continue;
-            }
-            int start = (int) (spans[row] >>> 32);
-            if (!isPadded && (length <= limit || limit == ColumnType.UNBOUNDED)) {
-                states[row] = TypedColumn.GOOD;
-                highs[row] = 0;
-                lows[row] = length;
-                seen |= 1 << TypedColumn.GOOD;
-                continue;
-            }
-            seen |= 1 << into.readOne(this, bytes, row, start, length);
+            highs[row] = 0;
+            lows[row] = (int) spans[row];
         }
-        return seen;
     }
 
     @Override

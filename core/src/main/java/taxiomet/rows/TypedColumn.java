@@ -1,6 +1,7 @@
 package taxiomet.rows;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import taxiomet.charter.Column;
 
 /**
@@ -23,6 +24,7 @@ public final class TypedColumn {
 
     private final Column column;
     private final ValueReader reader;
+    private final boolean keepsValues;
     private CellColumn cells;
     private int statesSeen;
     byte[] states = new byte[0];
@@ -31,8 +33,14 @@ public final class TypedColumn {
     Refusal[] refusals = new Refusal[0];
 
     public TypedColumn(Column column) {
+        this(column, true);
+    }
+
+    /** @param keepsValues whether {@link #high} and {@link #low} will be asked for; without them reading is quicker */
+    public TypedColumn(Column column, boolean keepsValues) {
         this.column = column;
         this.reader = ValueReader.of(column);
+        this.keepsValues = keepsValues;
     }
 
     /** Reads all cells of a batch's column; what was read before is forgotten. */
@@ -41,11 +49,23 @@ public final class TypedColumn {
         int size = from.size();
         if (states.length < size) {
             states = new byte[size];
-            highs = new long[size];
-            lows = new long[size];
             refusals = new Refusal[size];
+            if (keepsValues) {
+                highs = new long[size];
+                lows = new long[size];
+            }
+            statesSeen = ~0;
+        }
+        // Most columns are good throughout: readers write down only what is not.
+        if (statesSeen != 0) {
+            Arrays.fill(states, GOOD);
         }
         statesSeen = reader.readAll(from, this);
+    }
+
+    /** Whether values are to be kept, not only states. */
+    boolean keepsValues() {
+        return keepsValues;
     }
 
     /** Reads one cell that is not null; gives its state. */
@@ -54,14 +74,14 @@ public final class TypedColumn {
         states[row] = state;
         if (state == BAD) {
             refusals[row] = with.refusal;
-        } else {
+        } else if (keepsValues) {
             highs[row] = with.high;
             lows[row] = with.low;
         }
         return state;
     }
 
-    /** Whether any cell has this state. */
+    /** Whether any cell has this state, which is not {@link #GOOD}. */
     public boolean has(byte state) {
         return (statesSeen & 1 << state) != 0;
     }
@@ -107,14 +127,18 @@ public final class TypedColumn {
 
     /** The text that counts: for a char(n) without its trailing blanks, for other types the cell as written. */
     public String text(int row) {
-        int length = column.type().isText() ? (int) lows[row] : cells.length(row);
+        int length = textLength(row);
         return new String(cells.bytes(), cells.start(row), length, StandardCharsets.UTF_8);
     }
 
     /** How many code points the text that counts has. */
     public long codePoints(int row) {
-        int length = column.type().isText() ? (int) lows[row] : cells.length(row);
+        int length = textLength(row);
         return TextReader.codePoints(cells.bytes(), cells.start(row), cells.start(row) + length);
+    }
+
+    private int textLength(int row) {
+        return column.type().isText() ? (int) lows[row] : cells.length(row);
     }
 
     public long high(int row) {

@@ -51,7 +51,8 @@ public abstract class ValueReader {
      * Reads all cells of a column into the arrays of another. Readers with a fast way for what is usual override it, and come back to
      * {@link #read} for all else.
      *
-     * @return a bit for each state that a cell has
+     * @param into all states are {@link TypedColumn#GOOD} already
+     * @return a bit for each other state that a cell has
      */
     int readAll(CellColumn cells, TypedColumn into) {
         int size = cells.size();
@@ -64,10 +65,15 @@ public abstract class ValueReader {
                 into.states[row] = TypedColumn.NULL;
                 seen |= 1 << TypedColumn.NULL;
             } else {
-                seen |= 1 << into.readOne(this, bytes, row, (int) (spans[row] >>> 32), length);
+                seen |= other(into.readOne(this, bytes, row, (int) (spans[row] >>> 32), length));
             }
         }
         return seen;
+    }
+
+    /** The bit of a state; none for {@link TypedColumn#GOOD}. */
+    static int other(byte state) {
+        return 1 << state & ~(1 << TypedColumn.GOOD);
     }
 
     /** Reads a text on its own, such as a literal of the charter: whether it is a value of the type. */

@@ -13,7 +13,9 @@ import java.nio.ByteOrder;
 public final class Words {
     private static final VarHandle LONGS = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
-    private static final long ZEROS = 0x3030303030303030L;
+    /** Eight zeros, as digits. */
+    static final long ZEROS = 0x3030303030303030L;
+
     private static final long TO_HIGH_BIT_FROM_TEN = 0x7676767676767676L;
     private static final long HIGH_BITS = 0x8080808080808080L;
     private static final long PAIRS = 0x000000FF000000FFL;

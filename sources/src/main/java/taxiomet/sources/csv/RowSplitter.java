@@ -26,8 +26,8 @@ final class RowSplitter {
     private final byte delimiter;
     private final byte quote;
     private final byte[][] nullWords;
-    /** A bit for each length, counted modulo 64, that a null has: one test for most cells. */
-    private final long nullLengths;
+    /** A bit for each sum of length and first byte, modulo 64, that a null has: one test tells most cells from nulls. */
+    private final long nullSigns;
 
     private final int fieldCount;
     private final CsvFields fields;
@@ -92,11 +92,11 @@ final class RowSplitter {
         this.nullWords = words.stream()
                 .map(word -> word.getBytes(StandardCharsets.UTF_8))
                 .toArray(byte[][]::new);
-        long lengths = 1;
+        long signs = 0;
         for (byte[] word : nullWords) {
-            lengths |= 1L << word.length;
+            signs |= word.length == 0 ? 0 : 1L << word.length + word[0];
         }
-        this.nullLengths = lengths;
+        this.nullSigns = signs;
         ensureRoom(FIRST_ROOM);
     }
 
@@ -186,65 +186,97 @@ final class RowSplitter {
         endOffset = chunk.offsetOf(at);
     }
 
-    /** Takes apart rows in which nothing but delimiters and line breaks was marked, until one is not of this kind. */
+    /**
+     * Takes apart rows as they usually are, until one is not: as many fields as there should be, in quotes or not, without line breaks,
+     * doubled quotes or control characters inside.
+     */
     private void splitPlain(int to, int mostRecords) {
         byte[] from = bytes;
         int[] found = marks;
         long[][] target = spans;
         int[] recordNumbers = recordOfRow;
         int[] lineNumbers = lineOfRow;
+        byte between = delimiter;
+        byte around = quote;
         int last = fieldCount - 1;
-        int lastMark = markCount - fieldCount;
-        int end = chunk.length();
-        long nulls = nullLengths;
+        // Each field takes one mark, in quotes at least three; a row takes one more where it ends with two characters.
+        int lastMark = markCount - 2;
+        int lastPlain = markCount - fieldCount;
         int rowStart = at;
         int next = mark;
         int row = rows;
         int record = records;
         int line = lines;
         rows:
-        while (rowStart < to && next <= lastMark && record < mostRecords) {
+        while (rowStart < to && next <= lastPlain && record < mostRecords) {
             int start = rowStart;
-            for (int field = 0; field < last; field++) {
-                int place = found[next + field];
-                if (from[place] != delimiter) {
+            int current = next;
+            int end = start;
+            for (int field = 0; field <= last; field++) {
+                if (current > lastMark + 1) {
                     break rows;
                 }
-                int length = place - start;
-                if ((nulls >>> length & 1) != 0 && isNull(start, length)) {
-                    length = CellColumn.NULL;
+                end = found[current++];
+                byte b = from[end];
+                int first = start;
+                int length = end - start;
+                // An empty field is a null: without a branch, since nobody can guess which are.
+                int span = length - (length - 1 >>> 31);
+                if (b == around && length == 0) {
+                    do {
+                        if (current > lastMark || from[found[current]] < ' ') {
+                            break rows;
+                        }
+                        end = found[current++];
+                    } while (from[end] != around);
+                    first = start + 1;
+                    span = end - first;
+                    if (found[current++] != ++end) {
+                        break rows;
+                    }
+                    b = from[end];
                 }
-                target[field][row] = CellColumn.span(start, length);
-                start = place + 1;
+                if (field < last ? b != between : b != '\n' && b != '\r') {
+                    break rows;
+                }
+                target[field][row] = CellColumn.span(first, span);
+                start = end + 1;
             }
-            int place = found[next + last];
-            int behind = place + 1;
-            if (from[place] != '\n') {
-                if (from[place] != '\r' || behind >= end || from[behind] != '\n') {
+            if (from[end] == '\r') {
+                if (current > lastMark + 1 || found[current++] != ++end || from[end] != '\n') {
                     break;
                 }
-                behind++;
-                next++;
             }
-            if (place == rowStart) {
-                next -= behind - place - 1;
-                break;
-            }
-            int length = place - start;
-            if ((nulls >>> length & 1) != 0 && isNull(start, length)) {
-                length = CellColumn.NULL;
-            }
-            target[last][row] = CellColumn.span(start, length);
             recordNumbers[row] = record++;
             lineNumbers[row++] = line++;
-            next += fieldCount;
-            rowStart = behind;
+            next = current;
+            rowStart = end + 1;
+        }
+        if (nullWords.length > 0) {
+            findNullWords(rows, row);
         }
         at = rowStart;
         mark = next;
         rows = row;
         records = record;
         lines = line;
+    }
+
+    /** Makes nulls of cells that are null words. What begins behind a quote is none. */
+    private void findNullWords(int fromRow, int toRow) {
+        byte[] all = bytes;
+        long signs = nullSigns;
+        for (long[] cells : spans) {
+            for (int row = fromRow; row < toRow; row++) {
+                int start = (int) (cells[row] >>> 32);
+                int length = (int) cells[row];
+                if ((signs >>> length + all[start] & 1) != 0
+                        && isNull(start, length)
+                        && (start == 0 || all[start - 1] != quote)) {
+                    cells[row] = CellColumn.span(start, CellColumn.NULL);
+                }
+            }
+        }
     }
 
     private boolean isNull(int start, int length) {
