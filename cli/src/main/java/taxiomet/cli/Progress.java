@@ -2,6 +2,7 @@ package taxiomet.cli;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.function.LongSupplier;
 import me.tongfei.progressbar.DelegatingProgressBarConsumer;
 import me.tongfei.progressbar.ProgressBar;
 import me.tongfei.progressbar.ProgressBarBuilder;
@@ -32,7 +33,7 @@ final class Progress implements CheckProgress, AutoCloseable {
     }
 
     @Override
-    public void advanced(long bytesRead, long bytesInAll) {
+    public void advanced(LongSupplier bytesRead, long bytesInAll) {
         if (bar == null) {
             if (Duration.between(started, Instant.now()).compareTo(PATIENCE) < 0) {
                 return;
@@ -47,7 +48,7 @@ final class Progress implements CheckProgress, AutoCloseable {
                     .build();
             bar.setExtraMessage(table);
         }
-        bar.stepTo(bytesRead);
+        bar.stepTo(bytesRead.getAsLong());
     }
 
     private static ProgressBarStyle style() {
@@ -96,7 +97,7 @@ final class Progress implements CheckProgress, AutoCloseable {
         }
 
         @Override
-        public void advanced(long bytesRead, long bytesInAll) {
+        public void advanced(LongSupplier bytesRead, long bytesInAll) {
             // nobody watches
         }
 

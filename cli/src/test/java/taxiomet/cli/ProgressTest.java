@@ -19,10 +19,10 @@ class ProgressTest {
         Terminal terminal = Terminal.of(Map.of("TAXIOMET_TERMINALS", "2", "COLUMNS", "80"), lines, lines);
         Progress progress = new Progress(terminal);
         progress.reading("hive");
-        progress.advanced(1_000_000, 4_000_000);
+        progress.advanced(() -> 1_000_000, 4_000_000);
         assertThat(err.toString(StandardCharsets.UTF_8)).isEmpty();
         Thread.sleep(900);
-        progress.advanced(2_000_000, 4_000_000);
+        progress.advanced(() -> 2_000_000, 4_000_000);
         assertTimeoutPreemptively(Duration.ofSeconds(20), progress::concluding);
         String shown = err.toString(StandardCharsets.UTF_8);
         assertThat(shown).contains("reading").contains("hive").contains("50%").endsWith(" \r");

@@ -82,8 +82,7 @@ public final class CheckRun implements AutoCloseable {
                 current[0] = table.name();
                 progress.reading(table.name());
             }
-            progress.advanced(
-                    sources.values().stream().mapToLong(TableSource::bytesRead).sum(), inAll);
+            progress.advanced(this::bytesRead, inAll);
         });
         reading.run();
         progress.concluding();
@@ -91,6 +90,14 @@ public final class CheckRun implements AutoCloseable {
         findRepeatedRows(inAll);
         List<Finding> findings = new FindingAssembler(charter, plan, options, sources).assemble();
         result = new CheckResult(charter.name(), tableResults(), linkResults(), ruleResults(), findings);
+    }
+
+    private long bytesRead() {
+        long sum = 0;
+        for (TableSource source : sources.values()) {
+            sum += source.bytesRead();
+        }
+        return sum;
     }
 
     /** Threads that have next to nothing to read cost more than they give. */

@@ -58,6 +58,9 @@ final class KeyIndex implements AutoCloseable {
             if (buffer.length < size) {
                 buffer = new long[size];
             }
+            if (usable == null && keys.addAllNew(highs, lows, size, buffer)) {
+                return;
+            }
             keys.touch(highs, lows, size, buffer);
         }
         for (int row = 0; row < size; row++) {

@@ -73,6 +73,18 @@ final class KeySet {
         return areAllPairs ? pairs.add(high, low) : addPacked(high << shift | low);
     }
 
+    /**
+     * Adds keys that are all new and go on where others are: the usual case, in one quick loop.
+     *
+     * @param packed room for as many longs as there are keys
+     * @return false when some are not, or room must be made: then none has been added
+     */
+    boolean addAllNew(long[] highs, long[] lows, int count, long[] packed) {
+        return bits != null
+                && arePackable(highs, lows, count)
+                && bits.addAllNew(packed(highs, lows, count, packed), count);
+    }
+
     /** Sees to it that a key of two parts can be packed, or that none is; false when there is no room for that. */
     private boolean makeFit(long high, long low) {
         if (low >>> shift == 0 && high <= greatestFirst) {

@@ -57,11 +57,43 @@ final class PagedBits {
         pages[page][word] = before | bit;
         size++;
         if (page != touched) {
-            touched = page;
-            firstRefs[page] = Math.min(firstRefs[page], fromRef);
-            lastRefs[page] = Math.max(lastRefs[page], toRef);
+            touch(page);
         }
         return KeySet.ADDED;
+    }
+
+    /** Adds values that are all new and whose pages are there; false when they are not: then none has been added. */
+    boolean addAllNew(long[] values, int count) {
+        long[][] all = pages;
+        long first = firstPage;
+        int added = 0;
+        for (; added < count; added++) {
+            long value = values[added];
+            long number = (value >> PAGE_BITS) - first;
+            long[] page = number >= 0 && number < all.length ? all[(int) number] : null;
+            int word = (int) value >>> 6 & (PAGE_BYTES >>> 3) - 1;
+            if (page == null || (page[word] & 1L << value) != 0) {
+                break;
+            }
+            page[word] |= 1L << value;
+        }
+        boolean isAll = added == count;
+        for (int i = 0; i < added; i++) {
+            int page = (int) ((values[i] >> PAGE_BITS) - first);
+            if (!isAll) {
+                all[page][(int) values[i] >>> 6 & (PAGE_BYTES >>> 3) - 1] &= ~(1L << values[i]);
+            } else if (page != touched) {
+                touch(page);
+            }
+        }
+        size += isAll ? count : 0;
+        return isAll;
+    }
+
+    private void touch(int page) {
+        touched = page;
+        firstRefs[page] = Math.min(firstRefs[page], fromRef);
+        lastRefs[page] = Math.max(lastRefs[page], toRef);
     }
 
     boolean contains(long value) {

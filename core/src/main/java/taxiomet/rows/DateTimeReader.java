@@ -21,7 +21,7 @@ final class DateTimeReader extends ValueReader {
     private static final long COLONS = 0x0000FF0000FF0000L;
     private static final int MARCH_FIRST_OF_YEAR_0 = 719_468;
 
-    private static final int MONTH_BITS = 8;
+    private static final int MONTH_BITS = 10;
     private static final int USUAL_DATE = 10;
 
     private final Name type;
@@ -91,19 +91,17 @@ final class DateTimeReader extends ValueReader {
             if (length == USUAL_DATE) {
                 long word = Words.at(bytes, start);
                 int place = placeOf(word);
-                int tens = bytes[start + 8] - '0';
-                int ones = bytes[start + 9] - '0';
-                int day = tens * 10 + ones;
-                boolean isDay = (tens | ones | 9 - ones | day - 1 | days[place] - day) >= 0;
-                if (known[place] == word && isDay) {
-                    if (keeps) {
-                        into.highs[row] = (firstDays[place] + day - 1) * MICROS_PER_DAY;
-                        into.lows[row] = 0;
+                if (known[place] == word || learnMonth(word, place)) {
+                    int tens = bytes[start + 8] - '0';
+                    int ones = bytes[start + 9] - '0';
+                    int day = tens * 10 + ones;
+                    if ((tens | ones | 9 - ones | day - 1 | days[place] - day) >= 0) {
+                        if (keeps) {
+                            into.highs[row] = (firstDays[place] + day - 1) * MICROS_PER_DAY;
+                            into.lows[row] = 0;
+                        }
+                        continue;
                     }
-                    continue;
-                }
-                if (known[place] != word) {
-                    learnMonth(word, place);
                 }
             }
             if (length < 0) {

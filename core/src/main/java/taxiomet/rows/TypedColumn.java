@@ -13,8 +13,8 @@ import taxiomet.charter.Column;
  * the length in bytes that counts.
  */
 public final class TypedColumn {
-    public static final byte NULL = 0;
-    public static final byte GOOD = 1;
+    public static final byte GOOD = 0;
+    public static final byte NULL = 1;
     /** Of its type, but not written as the type is usually written. */
     public static final byte ODD = 2;
     /** Not of its type. */
@@ -54,10 +54,8 @@ public final class TypedColumn {
                 highs = new long[size];
                 lows = new long[size];
             }
-            statesSeen = ~0;
-        }
-        // Most columns are good throughout: readers write down only what is not.
-        if (statesSeen != 0) {
+        } else if (statesSeen != 0) {
+            // Most columns are good throughout: readers write down only what is not.
             Arrays.fill(states, GOOD);
         }
         statesSeen = reader.readAll(from, this);

@@ -227,9 +227,9 @@ final class ByteScan implements Scan {
             long firstLine = chain.line(claim.chunk());
             if (!chain.isKnown(next)) {
                 if (current.keepsPlaces()) {
-                    splitter.places()
-                            .forEach(place -> current.places()
-                                    .offer(firstRow + place.record(), firstLine + place.line(), place.offset()));
+                    for (RowSplitter.Place place : splitter.places()) {
+                        current.places().offer(firstRow + place.record(), firstLine + place.line(), place.offset());
+                    }
                 }
                 chain.addEmptyLines(splitter.emptyLines());
                 if (chain.addReadAgain(splitter.bytesReadAgain()) > RecordCursor.MAX_READ_AGAIN) {

@@ -190,7 +190,11 @@ public final class CsvTableSource implements TableSource {
 
     @Override
     public long bytesRead() {
-        return parts.stream().mapToLong(CsvPart::bytesRead).sum();
+        long sum = 0;
+        for (CsvPart part : parts) {
+            sum += part.bytesRead();
+        }
+        return sum;
     }
 
     @Override

@@ -12,7 +12,7 @@ import taxiomet.rows.RowRef;
 
 /**
  * Takes the rows of a chunk apart by its marks, into the spans of a batch's columns. Rows without quotes go through {@link
- * #splitPlain}, the one hot loop; all others, and all that are not as they should be, through {@link #splitRecord}. What it
+ * #splitPlain} and {@link #fillColumns}, the hot loops; all others, and all that are not as they should be, through {@link #splitRecord}. What it
  * makes of a document is what the library's reader makes of it: tests compare the two on random ones.
  *
  * <p>Measured on 1.1 GB of 116 million fields: see bench/RESULTS.md.
@@ -22,6 +22,7 @@ final class RowSplitter {
     private static final int PLACE_STEP = 128;
 
     private static final int FIRST_ROOM = 2_048;
+    private static final int CELLS_ARE_THERE = -1;
 
     private final byte delimiter;
     private final byte quote;
@@ -49,6 +50,10 @@ final class RowSplitter {
     private int lines;
     private boolean isHeaderNext;
     private int rows;
+    /** The number of the first mark of a row; {@link #CELLS_ARE_THERE} when its cells have been made. */
+    private int[] firstMarkOfRow = new int[FIRST_ROOM];
+
+    private int[] startOfRow = new int[FIRST_ROOM];
     private int[] recordOfRow = new int[FIRST_ROOM];
     private int[] lineOfRow = new int[FIRST_ROOM];
     private int room;
@@ -103,6 +108,8 @@ final class RowSplitter {
     private void ensureRoom(int count) {
         room = count;
         if (recordOfRow.length < count) {
+            firstMarkOfRow = Arrays.copyOf(firstMarkOfRow, count);
+            startOfRow = Arrays.copyOf(startOfRow, count);
             recordOfRow = Arrays.copyOf(recordOfRow, count);
             lineOfRow = Arrays.copyOf(lineOfRow, count);
         }
@@ -187,73 +194,52 @@ final class RowSplitter {
     }
 
     /**
-     * Takes apart rows as they usually are, until one is not: as many fields as there should be, in quotes or not, without line breaks,
-     * doubled quotes or control characters inside.
+     * Finds rows as they usually are, until one is not: as many fields as there should be, without control characters, and nothing in
+     * quotes that needs a closer look. Rows without any quote only have their first mark remembered; {@link #fillColumns}
+     * makes cells of them, column by column, which is quicker than row by row.
      */
     private void splitPlain(int to, int mostRecords) {
         byte[] from = bytes;
         int[] found = marks;
-        long[][] target = spans;
+        int[] firstMarks = firstMarkOfRow;
+        int[] starts = startOfRow;
         int[] recordNumbers = recordOfRow;
         int[] lineNumbers = lineOfRow;
         byte between = delimiter;
-        byte around = quote;
         int last = fieldCount - 1;
-        // Each field takes one mark, in quotes at least three; a row takes one more where it ends with two characters.
-        int lastMark = markCount - 2;
-        int lastPlain = markCount - fieldCount;
+        int lastMark = markCount - fieldCount - 1;
         int rowStart = at;
         int next = mark;
         int row = rows;
         int record = records;
         int line = lines;
-        rows:
-        while (rowStart < to && next <= lastPlain && record < mostRecords) {
-            int start = rowStart;
-            int current = next;
-            int end = start;
-            for (int field = 0; field <= last; field++) {
-                if (current > lastMark + 1) {
-                    break rows;
-                }
-                end = found[current++];
-                byte b = from[end];
-                int first = start;
-                int length = end - start;
-                // An empty field is a null: without a branch, since nobody can guess which are.
-                int span = length - (length - 1 >>> 31);
-                if (b == around && length == 0) {
-                    do {
-                        if (current > lastMark || from[found[current]] < ' ') {
-                            break rows;
-                        }
-                        end = found[current++];
-                    } while (from[end] != around);
-                    first = start + 1;
-                    span = end - first;
-                    if (found[current++] != ++end) {
-                        break rows;
-                    }
-                    b = from[end];
-                }
-                if (field < last ? b != between : b != '\n' && b != '\r') {
-                    break rows;
-                }
-                target[field][row] = CellColumn.span(first, span);
-                start = end + 1;
+        while (rowStart < to && next <= lastMark && record < mostRecords) {
+            int field = 0;
+            while (field < last && from[found[next + field]] == between) {
+                field++;
             }
-            if (from[end] == '\r') {
-                if (current > lastMark + 1 || found[current++] != ++end || from[end] != '\n') {
+            int end = found[next + last];
+            int behind = next + fieldCount;
+            boolean isPlain = field == last && from[end] == '\n';
+            if (field == last && from[end] == '\r' && found[behind] == end + 1 && from[end + 1] == '\n') {
+                isPlain = true;
+                end++;
+                behind++;
+            }
+            firstMarks[row] = next;
+            if (!isPlain) {
+                behind = splitQuoted(rowStart, next, row);
+                if (behind < 0) {
                     break;
                 }
+                end = found[behind - 1];
+                firstMarks[row] = CELLS_ARE_THERE;
             }
+            starts[row] = rowStart;
             recordNumbers[row] = record++;
             lineNumbers[row++] = line++;
-            next = current;
+            next = behind;
             rowStart = end + 1;
-        }
-        if (nullWords.length > 0) {
-            findNullWords(rows, row);
         }
         at = rowStart;
         mark = next;
@@ -262,19 +248,113 @@ final class RowSplitter {
         lines = line;
     }
 
+    /**
+     * Takes a row apart some of whose fields are in quotes, without line breaks or doubled quotes inside.
+     *
+     * @return the number of the mark behind the row; -1 when it is another kind of row
+     */
+    private int splitQuoted(int rowStart, int firstMark, int row) {
+        byte[] from = bytes;
+        int[] found = marks;
+        int last = fieldCount - 1;
+        int lastMark = markCount - 2;
+        int current = firstMark;
+        int start = rowStart;
+        for (int field = 0; field <= last; field++) {
+            if (current > lastMark) {
+                return -1;
+            }
+            int end = found[current++];
+            int first = start;
+            int length = end - start;
+            if (from[end] == quote && length == 0) {
+                do {
+                    if (current > lastMark || from[found[current]] < ' ') {
+                        return -1;
+                    }
+                    end = found[current++];
+                } while (from[end] != quote);
+                first = start + 1;
+                length = end - first;
+                if (found[current++] != ++end) {
+                    return -1;
+                }
+            } else {
+                length = nullIfEmpty(length);
+            }
+            if (field < last ? from[end] != delimiter : from[end] != '\n' && from[end] != '\r') {
+                return -1;
+            }
+            spans[field][row] = CellColumn.span(first, length);
+            start = end + 1;
+        }
+        if (from[start - 1] == '\r') {
+            return current < markCount && found[current] == start && from[start] == '\n' ? current + 1 : -1;
+        }
+        return current;
+    }
+
+    /** The length of an unquoted field as that of a cell, without a branch: nobody can guess which fields are empty. */
+    private static int nullIfEmpty(int length) {
+        return length - (length - 1 >>> 31);
+    }
+
+    /** Makes the cells of the rows of which only the first mark is known. */
+    private void fillColumns() {
+        for (int field = 0; field < fieldCount; field++) {
+            if (fields.columnOf(field) < 0) {
+                continue;
+            }
+            if (field == 0) {
+                fillFirstColumn(spans[0]);
+            } else {
+                fillColumn(spans[field], field);
+            }
+            if (nullWords.length > 0) {
+                findNullWords(spans[field]);
+            }
+        }
+    }
+
+    private void fillFirstColumn(long[] cells) {
+        int[] found = marks;
+        int[] firstMarks = firstMarkOfRow;
+        int[] starts = startOfRow;
+        int count = rows;
+        for (int row = 0; row < count; row++) {
+            int first = firstMarks[row];
+            if (first >= 0) {
+                cells[row] = CellColumn.span(starts[row], nullIfEmpty(found[first] - starts[row]));
+            }
+        }
+    }
+
+    private void fillColumn(long[] cells, int field) {
+        int[] found = marks;
+        int[] firstMarks = firstMarkOfRow;
+        int count = rows;
+        for (int row = 0; row < count; row++) {
+            int number = firstMarks[row];
+            if (number >= 0) {
+                int start = found[number + field - 1] + 1;
+                cells[row] = CellColumn.span(start, nullIfEmpty(found[number + field] - start));
+            }
+        }
+    }
+
     /** Makes nulls of cells that are null words. What begins behind a quote is none. */
-    private void findNullWords(int fromRow, int toRow) {
+    private void findNullWords(long[] cells) {
         byte[] all = bytes;
         long signs = nullSigns;
-        for (long[] cells : spans) {
-            for (int row = fromRow; row < toRow; row++) {
-                int start = (int) (cells[row] >>> 32);
-                int length = (int) cells[row];
-                if ((signs >>> length + all[start] & 1) != 0
-                        && isNull(start, length)
-                        && (start == 0 || all[start - 1] != quote)) {
-                    cells[row] = CellColumn.span(start, CellColumn.NULL);
-                }
+        int count = rows;
+        for (int row = 0; row < count; row++) {
+            int start = (int) (cells[row] >>> 32);
+            int length = (int) cells[row];
+            if ((signs >>> length + all[start] & 1) != 0
+                    && length > 0
+                    && isNull(start, length)
+                    && (start == 0 || all[start - 1] != quote)) {
+                cells[row] = CellColumn.span(start, CellColumn.NULL);
             }
         }
     }
@@ -358,6 +438,7 @@ final class RowSplitter {
             records++;
             String fault = fault(start, end);
             if (fault == null) {
+                firstMarkOfRow[rows] = CELLS_ARE_THERE;
                 recordOfRow[rows] = record;
                 lineOfRow[rows++] = lines;
             } else {
@@ -597,6 +678,7 @@ final class RowSplitter {
 
     /** Hands the rows to the batch, once it is known which they are. */
     void handOver(int part, long firstRow, long firstLine) {
+        fillColumns();
         if (!unescaped.isEmpty()) {
             int base = chunk.addText(text, textLength);
             for (Unescaped cell : unescaped) {
