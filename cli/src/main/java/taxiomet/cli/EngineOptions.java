@@ -15,7 +15,7 @@ import taxiomet.spill.MemoryBudget;
 /** With what means rows are read, for the commands that read them. */
 final class EngineOptions {
     private static final Pattern SIZE = Pattern.compile("(\\d{1,12})\\s*([kmg])b?", Pattern.CASE_INSENSITIVE);
-    private static final long LEAST_MEMORY = 1L << 20;
+    private static final long LEAST_MEMORY = 1L << 10;
 
     /** Which reader takes delimited text apart. */
     enum Reader {
@@ -43,6 +43,10 @@ final class EngineOptions {
                     + " one, to compare. Default: bytes")
     private Reader reader;
 
+    /** Not for users: tests read tables in tiny pieces, so that every row lies across some joint. */
+    @Option(names = "--chunk", paramLabel = "BYTES", hidden = true, defaultValue = "262144")
+    private int chunk;
+
     /** @throws UsageException when an option makes no sense */
     Resources resources() {
         int count = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
@@ -50,7 +54,8 @@ final class EngineOptions {
             throw new UsageException("--threads is a number from 1 to 1024");
         }
         MemoryBudget budget = memory == null ? MemoryBudget.ofThisProcess() : MemoryBudget.atMost(bytes(memory));
-        return new Resources(TemporaryFolder.path(), budget, count);
+        // Whoever says how many gets so many.
+        return new Resources(TemporaryFolder.path(), budget, count, threads == null ? Resources.USUAL_BYTES : 1);
     }
 
     private static long bytes(String size) {
@@ -65,14 +70,17 @@ final class EngineOptions {
         };
         long bytes = Long.parseLong(matcher.group(1)) << shift;
         if (bytes < LEAST_MEMORY) {
-            throw new UsageException("--memory " + size + ": at least 1m is needed");
+            throw new UsageException("--memory " + size + ": at least 1k is needed");
         }
         return bytes;
     }
 
     /** Opens the rows of a table by the reader chosen. */
     Function<Table, TableSource> open() {
-        CsvReading reading = reader == Reader.LIBRARY ? CsvReading.BY_LIBRARY : CsvReading.USUAL;
+        if (chunk < 1) {
+            throw new UsageException("--chunk is a number of bytes, at least 1");
+        }
+        CsvReading reading = new CsvReading(reader == Reader.LIBRARY, chunk);
         return table -> RowSources.open(table, reading);
     }
 }

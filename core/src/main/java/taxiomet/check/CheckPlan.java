@@ -11,6 +11,8 @@ import java.util.Set;
 import java.util.TreeSet;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
+import taxiomet.charter.ColumnType.Family;
+import taxiomet.charter.ColumnType.Name;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.IntRange;
@@ -169,7 +171,14 @@ final class CheckPlan implements AutoCloseable {
         FaultLog missing = log(FindingKind.ORPHAN, link.severity(), child, link.name(), link.columns());
         FaultLog halfNull = log(FindingKind.HALF_NULL_LINK, link.severity(), child, link.name(), link.columns());
         LinkCheck check = new LinkCheck(
-                spill, new KeyEncoder(childColumns, forms), link.match(), parents, parts, missing, halfNull);
+                spill,
+                new KeyEncoder(childColumns, forms),
+                link.match(),
+                parents,
+                () -> areUsualNumbers(parent, link.parentColumns(), forms),
+                parts,
+                missing,
+                halfNull);
         add(child, check);
         orphans.put(missing, check);
         if (link.isAcyclic()) {
@@ -182,6 +191,31 @@ final class CheckPlan implements AutoCloseable {
         Optional<ChildrenCheck> children =
                 link.children().map(range -> planChildren(link, range, parent, child, forms));
         links.add(new PlannedLink(link, check, children));
+    }
+
+    /** Whether some columns hold whole numbers alone, compared as such, and none of their values is oddly written. */
+    private boolean areUsualNumbers(Table table, List<String> columns, List<KeyForm> forms) {
+        for (int i = 0; i < columns.size(); i++) {
+            String column = columns.get(i);
+            Name type = table.column(column).type().name();
+            boolean isWhole = type == Name.SMALLINT || type == Name.INTEGER || type == Name.BIGINT;
+            if (!isWhole || forms.get(i).family() != Family.EXACT_NUMBER || !isSpelledAsUsual(table, column)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Whether it is known that no value of a column is oddly written. */
+    private boolean isSpelledAsUsual(Table table, String column) {
+        for (FaultLog log : logs) {
+            if (log.kind() == FindingKind.ODD_SPELLING
+                    && log.table().equals(table.name())
+                    && log.at().equals(column)) {
+                return log.size() == 0;
+            }
+        }
+        return false;
     }
 
     private ChildrenCheck planChildren(

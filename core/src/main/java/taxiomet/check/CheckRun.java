@@ -27,23 +27,21 @@ import taxiomet.spill.SpillFolder;
  * closes the sources and removes all temporary files.
  */
 public final class CheckRun implements AutoCloseable {
-    private static final long BYTES_FOR_A_THREAD = 1 << 21;
-
     private final Charter charter;
     private final CheckOptions options;
     private final SpillFolder spill;
     private final CheckPlan plan;
     private final Map<String, TableSource> sources = new LinkedHashMap<>();
     private final Map<String, TablePass> passes = new LinkedHashMap<>();
-    private final int threads;
+    private final Resources resources;
     private CheckResult result;
 
     private CheckRun(Charter charter, CheckOptions options, Resources resources) {
         this.charter = charter;
         this.options = options;
-        this.spill = new SpillFolder(resources.temporary());
+        this.spill = new SpillFolder(resources.temporary(), resources.budget());
         this.plan = new CheckPlan(charter, options, spill, resources.budget());
-        this.threads = resources.threads();
+        this.resources = resources;
     }
 
     /**
@@ -77,7 +75,7 @@ public final class CheckRun implements AutoCloseable {
         planPasses(order);
         long inAll = sources.values().stream().mapToLong(TableSource::bytes).sum();
         String[] current = {""};
-        Reading reading = new Reading(List.copyOf(passes.values()), threadsFor(inAll), table -> {
+        Reading reading = new Reading(List.copyOf(passes.values()), resources.threadsFor(inAll), table -> {
             if (!current[0].equals(table.name())) {
                 current[0] = table.name();
                 progress.reading(table.name());
@@ -89,6 +87,7 @@ public final class CheckRun implements AutoCloseable {
         plan.resolve();
         findRepeatedRows(inAll);
         List<Finding> findings = new FindingAssembler(charter, plan, options, sources).assemble();
+        plan.closeIndexes();
         result = new CheckResult(charter.name(), tableResults(), linkResults(), ruleResults(), findings);
     }
 
@@ -98,11 +97,6 @@ public final class CheckRun implements AutoCloseable {
             sum += source.bytesRead();
         }
         return sum;
-    }
-
-    /** Threads that have next to nothing to read cost more than they give. */
-    private int threadsFor(long bytes) {
-        return (int) Math.min(threads, 1 + bytes / BYTES_FOR_A_THREAD);
     }
 
     private void planPasses(List<Table> order) {
@@ -146,9 +140,8 @@ public final class CheckRun implements AutoCloseable {
                     table, source, columns, repeated, Optional.empty(), areSome ? some : RefRanges.ALL, () -> {}));
             all.addAll(repeated);
         });
-        new Reading(again, threadsFor(bytes), table -> {}).run();
+        new Reading(again, resources.threadsFor(bytes), table -> {}).run();
         all.forEach(RepeatedRows::conclude);
-        plan.closeIndexes();
     }
 
     /** What the check came to. */

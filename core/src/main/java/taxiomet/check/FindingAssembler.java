@@ -215,7 +215,11 @@ final class FindingAssembler {
             ask.accept(rows.get(reader.first()));
         }
         Table parent = charter.table(link.parent());
-        finder.look(sources.get(parent.name()), parent.indexesOf(link.parentColumns()));
+        plan.linkOf(log)
+                .parentsByNumbers()
+                .ifPresentOrElse(
+                        finder::lookUp,
+                        () -> finder.look(sources.get(parent.name()), parent.indexesOf(link.parentColumns())));
         return finder;
     }
 

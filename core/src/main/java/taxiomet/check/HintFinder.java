@@ -16,7 +16,6 @@ import taxiomet.rows.TableSource;
  * number of keys asked about.
  */
 final class HintFinder {
-    private static final char BETWEEN_COLUMNS = '\u0001';
     private static final long BASE = 0x100000001B3L;
     private static final int LONGEST_FOR_EDITS = 64;
 
@@ -61,11 +60,52 @@ final class HintFinder {
         if (keys.isEmpty()) {
             return;
         }
-        parents.read(keyColumns, this::look);
+        HintSieve sieve = new HintSieve(bySkeleton.size() + byNeighbourhood.size(), LONGEST_FOR_EDITS);
+        bySkeleton.keySet().forEach(skeleton -> sieve.add(HintSieve.hash(skeleton)));
+        byNeighbourhood.keySet().forEach(sieve::add);
+        parents.read(keyColumns, batch -> look(batch, sieve));
     }
 
-    private void look(RowBatch batch) {
+    /** Whether there is a parent whose key is these whole numbers. */
+    interface Parents {
+        boolean contain(long[] key);
+    }
+
+    /**
+     * Looks for parents whose keys are whole numbers, all written as usual: what might have been meant is written down and
+     * looked up, which takes no reading.
+     */
+    void lookUp(Parents parents) {
+        for (List<String> key : keys) {
+            lookUp(parents, key.stream().map(Likeness::skeleton).toList());
+            for (int place = 0; place < key.size(); place++) {
+                List<String> other = new ArrayList<>(key);
+                for (String cell : Likeness.numbersOneEditFrom(key.get(place))) {
+                    other.set(place, cell);
+                    lookUp(parents, other);
+                }
+            }
+        }
+    }
+
+    private void lookUp(Parents parents, List<String> key) {
+        long[] values = new long[key.size()];
+        for (int i = 0; i < values.length; i++) {
+            if (!Likeness.isPlainNumber(key.get(i))) {
+                return;
+            }
+            values[i] = Long.parseLong(key.get(i));
+        }
+        if (parents.contain(values)) {
+            look(List.copyOf(key));
+        }
+    }
+
+    private void look(RowBatch batch, HintSieve sieve) {
         for (int row = 0; row < batch.size(); row++) {
+            if (!sieve.letsPass(batch, row)) {
+                continue;
+            }
             List<String> parent = new ArrayList<>(batch.columnCount());
             for (int i = 0; i < batch.columnCount(); i++) {
                 parent.add(batch.column(i).text(row));
@@ -133,7 +173,7 @@ final class HintFinder {
     }
 
     private static String join(List<String> key) {
-        return String.join(String.valueOf(BETWEEN_COLUMNS), key);
+        return String.join(String.valueOf(HintSieve.BETWEEN_COLUMNS), key);
     }
 
     private static String skeleton(List<String> key) {

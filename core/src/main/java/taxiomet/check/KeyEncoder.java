@@ -22,6 +22,7 @@ final class KeyEncoder {
     private final ColumnKeys[] parts;
     private final int bitsOfPart;
     private final Fingerprint fingerprint = new Fingerprint();
+    private final long[] numbers;
     private long[] ownHighs = new long[0];
     private long[] ownLows = new long[0];
     private long[] highs;
@@ -40,6 +41,7 @@ final class KeyEncoder {
         this.forms = forms.toArray(new KeyForm[0]);
         this.current = new TypedColumn[columns.length];
         this.parts = new ColumnKeys[columns.length];
+        this.numbers = new long[columns.length];
         this.bitsOfPart = columns.length > 2 ? BITS_BEHIND_FIRST / (columns.length - 1) : Long.SIZE;
     }
 
@@ -166,21 +168,46 @@ final class KeyEncoder {
         takeFingerprint();
     }
 
+    /** Makes the key of whole numbers, one for each column, as {@link #encode} makes it of cells that hold them. */
+    void encodeNumbers(long[] values) {
+        high = 0;
+        low = values[0];
+        if (columns.length == 1 || joinExactly(values)) {
+            return;
+        }
+        fingerprint.ofPair(0, values[0], COMPOSITE_KIND);
+        for (int i = 1; i < values.length; i++) {
+            fingerprint.add(0, values[i]);
+        }
+        takeFingerprint();
+    }
+
     /** Puts values that are longs side by side; false when they are none, or too large. */
     private boolean joinExactly(int row) {
-        if (high != 0 || low < 0 || bitsOfPart < 2) {
-            return false;
-        }
-        long first = low;
-        long joined = 0;
-        for (int i = 1; i < parts.length; i++) {
-            long value = parts[i].lows()[row];
-            if (parts[i].highs()[row] != 0 || (bitsOfPart < Long.SIZE && value >>> bitsOfPart != 0)) {
+        for (int i = 0; i < parts.length; i++) {
+            if (parts[i].highs()[row] != 0) {
                 return false;
             }
-            joined = bitsOfPart < Long.SIZE ? joined << bitsOfPart | value : value;
+            numbers[i] = parts[i].lows()[row];
         }
-        high = first;
+        return joinExactly(numbers);
+    }
+
+    private boolean joinExactly(long[] values) {
+        if (values[0] < 0 || bitsOfPart < 2) {
+            return false;
+        }
+        long joined = values[1];
+        if (bitsOfPart < Long.SIZE) {
+            joined = 0;
+            for (int i = 1; i < values.length; i++) {
+                if (values[i] >>> bitsOfPart != 0) {
+                    return false;
+                }
+                joined = joined << bitsOfPart | values[i];
+            }
+        }
+        high = values[0];
         low = joined;
         return true;
     }

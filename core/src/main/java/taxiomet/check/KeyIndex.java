@@ -106,7 +106,7 @@ final class KeyIndex implements AutoCloseable {
 
     /** Whether {@link #contains} can answer now. */
     boolean canAnswer() {
-        return isSealed && spilled == null;
+        return isSealed && keys != null;
     }
 
     boolean contains(long high, long low) {

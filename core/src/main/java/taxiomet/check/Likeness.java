@@ -2,8 +2,10 @@ package taxiomet.check;
 
 import java.math.BigDecimal;
 import java.text.Normalizer;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import taxiomet.finding.Hint;
@@ -14,6 +16,8 @@ final class Likeness {
     private static final Pattern DAY_FIRST = Pattern.compile("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})");
     private static final Pattern YEAR_FIRST =
             Pattern.compile("(\\d{4})[./-]?(\\d{2})[./-]?(\\d{2})(?:[t ]00:00(?::00(?:\\.0+)?)?)?");
+    private static final Pattern PLAIN_NUMBER = Pattern.compile("0|-?[1-9][0-9]{0,17}");
+    private static final int LONGEST_PLAIN_NUMBER = 20;
     private static final int LEAST_FOR_EDITS = 4;
     private static final int LEAST_DIGITS_FOR_EDITS = 6;
 
@@ -137,6 +141,37 @@ final class Likeness {
         int shorter = Math.min(a.length(), b.length());
         boolean areNumbers = NUMBER.matcher(a).matches() && NUMBER.matcher(b).matches();
         return shorter >= (areNumbers ? LEAST_DIGITS_FOR_EDITS : LEAST_FOR_EDITS) && isOneEditApart(a, b);
+    }
+
+    /** Whether a text is a whole number as it is usually written, and fits into a long. */
+    static boolean isPlainNumber(String text) {
+        return PLAIN_NUMBER.matcher(text).matches();
+    }
+
+    /** All texts one keystroke away from a text that may be whole numbers. */
+    static Set<String> numbersOneEditFrom(String text) {
+        Set<String> all = new LinkedHashSet<>();
+        if (text.length() > LONGEST_PLAIN_NUMBER) {
+            return all;
+        }
+        for (int i = 0; i <= text.length(); i++) {
+            String before = text.substring(0, i);
+            String from = text.substring(i);
+            for (char c : "-0123456789".toCharArray()) {
+                all.add(before + c + from);
+                if (!from.isEmpty()) {
+                    all.add(before + c + from.substring(1));
+                }
+            }
+            if (!from.isEmpty()) {
+                all.add(before + from.substring(1));
+            }
+            if (from.length() > 1) {
+                all.add(before + from.charAt(1) + from.charAt(0) + from.substring(2));
+            }
+        }
+        all.remove(text);
+        return all;
     }
 
     private static boolean isOneEditApart(String a, String b) {

@@ -1,6 +1,8 @@
 package taxiomet.check;
 
 import java.util.Arrays;
+import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SpillFolder;
@@ -10,6 +12,7 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
     private final KeyEncoder encoder;
     private final Match match;
     private final KeyIndex parents;
+    private final BooleanSupplier areUsualNumbers;
     private final PartialParents partialParents;
     private final FaultLog orphans;
     private final FaultLog halfNull;
@@ -24,6 +27,7 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
 
     /**
      * @param parents the keys of the parent, in the encoder's forms
+     * @param areUsualNumbers whether these keys are whole numbers, all written as usual; asked when all have been read
      * @param partialParents the parts of these keys; null unless the match is partial
      */
     LinkCheck(
@@ -31,12 +35,14 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
             KeyEncoder encoder,
             Match match,
             KeyIndex parents,
+            BooleanSupplier areUsualNumbers,
             PartialParents partialParents,
             FaultLog orphans,
             FaultLog halfNull) {
         this.encoder = encoder;
         this.match = match;
         this.parents = parents;
+        this.areUsualNumbers = areUsualNumbers;
         this.partialParents = partialParents;
         this.orphans = orphans;
         this.halfNull = halfNull;
@@ -194,6 +200,21 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
     void close() {
         waiting.close();
         missing.close();
+    }
+
+    /**
+     * A way to ask whether a parent has some whole numbers as its key; empty when the parents' keys are no such numbers, are not in
+     * memory, or may not all be written as usual.
+     */
+    Optional<HintFinder.Parents> parentsByNumbers() {
+        if (!parents.canAnswer() || parents.keys() == null || !areUsualNumbers.getAsBoolean()) {
+            return Optional.empty();
+        }
+        KeyEncoder numbers = encoder.copy();
+        return Optional.of(values -> {
+            numbers.encodeNumbers(values);
+            return parents.contains(numbers.high(), numbers.low());
+        });
     }
 
     MissingValues missingValues() {

@@ -5,14 +5,14 @@ import taxiomet.rows.RefRanges;
 import taxiomet.spill.MemoryBudget;
 
 /**
- * A set of longs that lie close together, one bit each, in pages of 65,536. Each page knows between which rows its bits
+ * A set of longs that lie close together, one bit each, in pages of 8,192. Each page knows between which rows its bits
  * were set.
  */
 final class PagedBits {
-    static final int PAGE_BYTES = 1 << 13;
+    static final int PAGE_BYTES = 1 << 10;
 
-    private static final int PAGE_BITS = 16;
-    private static final int MOST_PAGES = 1 << 20;
+    private static final int PAGE_BITS = 13;
+    private static final int MOST_PAGES = 1 << 22;
 
     private final MemoryBudget budget;
     /** Pages by their number, less that of the first; null where none of the page's values is there. */

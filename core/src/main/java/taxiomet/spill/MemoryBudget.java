@@ -24,6 +24,11 @@ public final class MemoryBudget {
         return new MemoryBudget(Math.min(bytes, (long) (Runtime.getRuntime().maxMemory() * GREATEST_SHARE_OF_HEAP)));
     }
 
+    /** How many bytes there are in all. */
+    public long limit() {
+        return limit;
+    }
+
     /** Takes room if there is any. */
     public synchronized boolean tryTake(long bytes) {
         if (taken + bytes > limit) {

@@ -8,13 +8,13 @@ public final class Partitions implements AutoCloseable {
     /** How many partitions there are: at 256 a partition of a billion keys holds four million. */
     public static final int COUNT = 256;
 
-    private static final int BUFFER = 1_536;
-
     private final LongSpool[] spools = new LongSpool[COUNT];
     private final SpillFile file;
+    private final int buffer;
 
     public Partitions(SpillFolder folder) {
         this.file = new SpillFile(folder);
+        this.buffer = folder.bufferedLongs();
     }
 
     /** The partition for a hash: its top bits, since tables in memory use the low ones. */
@@ -40,7 +40,7 @@ public final class Partitions implements AutoCloseable {
     private LongSpool spool(int partition) {
         LongSpool spool = spools[partition];
         if (spool == null) {
-            spool = new LongSpool(file, BUFFER);
+            spool = new LongSpool(file, buffer);
             spools[partition] = spool;
         }
         return spool;

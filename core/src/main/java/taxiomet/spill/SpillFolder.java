@@ -19,14 +19,32 @@ public final class SpillFolder implements AutoCloseable {
     private static final String PREFIX = "taxiomet-spill-";
     private static final Pattern NAME = Pattern.compile(PREFIX + "(\\d+)-.*");
 
+    private static final int MOST_BUFFERED = 1_536;
+    /** A multiple of the lengths of records, which are never torn apart. */
+    private static final int LEAST_BUFFERED = 6;
+
+    /** A partition's share of the memory budget: many checks have 256 partitions each. */
+    private static final int SHARES = 1 << 17;
+
     private final Path parent;
+    private final int bufferedLongs;
     private final Thread atExit = new Thread(this::remove);
     private final AtomicInteger names = new AtomicInteger();
     private Path folder;
 
-    /** @param parent an existing folder */
-    public SpillFolder(Path parent) {
+    /**
+     * @param parent an existing folder
+     * @param budget what memory there is: where it is small, less is kept before it goes to a file
+     */
+    public SpillFolder(Path parent, MemoryBudget budget) {
         this.parent = parent;
+        long share = Math.max(LEAST_BUFFERED, Math.min(MOST_BUFFERED, budget.limit() / SHARES));
+        this.bufferedLongs = (int) (share / LEAST_BUFFERED * LEAST_BUFFERED);
+    }
+
+    /** How many longs a partition keeps in memory before they go to a file. */
+    int bufferedLongs() {
+        return bufferedLongs;
     }
 
     /** A new file, open for writing and reading; it is gone when its channel is closed. */

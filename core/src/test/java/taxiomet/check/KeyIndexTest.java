@@ -28,7 +28,7 @@ class KeyIndexTest {
         Random random = new Random(SEED);
         // Far apart, so that they are kept as longs.
         long[] keys = random.longs(ROWS).toArray();
-        try (SpillFolder spill = new SpillFolder(temporary);
+        try (SpillFolder spill = new SpillFolder(temporary, new MemoryBudget(1 << 20));
                 KeyIndex index = new KeyIndex(spill, new MemoryBudget(budget), 1)) {
             boolean[] isParent = new boolean[ROWS];
             IntStream.range(0, ROWS).forEach(row -> isParent[row] = random.nextInt(3) > 0);

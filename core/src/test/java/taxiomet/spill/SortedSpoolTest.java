@@ -22,7 +22,7 @@ class SortedSpoolTest {
     void pairs_come_back_in_ascending_order_from_many_runs() throws Exception {
         Random random = new Random(SEED);
         List<long[]> pairs = new ArrayList<>();
-        try (SpillFolder folder = new SpillFolder(temporary);
+        try (SpillFolder folder = new SpillFolder(temporary, new MemoryBudget(1 << 20));
                 SortedSpool spool = new SortedSpool(folder)) {
             for (int i = 0; i < 300_000; i++) {
                 long[] pair = {random.nextInt(50_000), random.nextLong()};
@@ -50,7 +50,7 @@ class SortedSpoolTest {
         Path left = Files.createDirectory(temporary.resolve("taxiomet-spill-999999999-x"));
         Files.writeString(left.resolve("1"), "left behind");
         Path foreign = Files.createDirectory(temporary.resolve("taxiomet-spill-notes"));
-        try (SpillFolder folder = new SpillFolder(temporary);
+        try (SpillFolder folder = new SpillFolder(temporary, new MemoryBudget(1 << 20));
                 LongSpool spool = new LongSpool(folder, 2)) {
             for (int i = 0; i < 10; i++) {
                 spool.add(i);

@@ -30,8 +30,8 @@ final class ByteScan implements Scan {
     private int part;
     private int chunk;
     private long number;
-    private ByteInput input;
-    private final List<ByteInput> opened = new ArrayList<>();
+    private OpenPart open;
+    private final List<OpenPart> opened = new ArrayList<>();
 
     /**
      * @param joints of each part; filled in by the first pass
@@ -54,37 +54,76 @@ final class ByteScan implements Scan {
         this.encoding = encoding;
     }
 
+    /** A part that is being read, until its last chunk has been. */
+    private static final class OpenPart {
+        final int part;
+        final ByteInput input;
+        int readers;
+        boolean isAllTaken;
+
+        OpenPart(int part, ByteInput input) {
+            this.part = part;
+            this.input = input;
+        }
+    }
+
     /** A chunk that a reader has taken. */
-    private record Claim(int part, int chunk, long number, ByteInput input) {}
+    private record Claim(OpenPart open, int chunk, long number) {
+        int part() {
+            return open.part;
+        }
+
+        ByteInput input() {
+            return open.input;
+        }
+    }
 
     private synchronized Claim claim() throws IOException {
         while (part < parts.size()) {
-            if (input == null) {
-                input = parts.get(part).openBytes();
-                opened.add(input);
+            if (open == null) {
+                open = new OpenPart(part, parts.get(part).openBytes());
+                opened.add(open);
             }
             if (isPartEnded()) {
+                open.isAllTaken = true;
+                OpenPart ended = open;
                 part++;
                 chunk = 0;
-                input = null;
+                open = null;
+                endIfRead(ended);
                 continue;
             }
             int next = chunk++;
             if (isWanted(part, next)) {
-                return new Claim(part, next, number++, input);
+                open.readers++;
+                return new Claim(open, next, number++);
             }
         }
         return null;
     }
 
+    private synchronized void release(OpenPart read) {
+        read.readers--;
+        endIfRead(read);
+    }
+
+    private void endIfRead(OpenPart read) {
+        if (read.isAllTaken && read.readers == 0) {
+            closeQuietly(read.input);
+            opened.remove(read);
+            parts.get(read.part).requireUnchanged();
+            parts.get(read.part).endFirstPass(joints.get(read.part).emptyLines());
+        }
+    }
+
     private boolean isPartEnded() throws IOException {
         long start = offsetOf(part, chunk);
-        long end = input.end();
+        long end = open.input.end();
         if (end >= 0) {
             return chunk > 0 && start >= end;
         }
         // Nobody knows yet where a compressed part ends: there is a chunk when there is a byte of it.
-        return chunk > 0 && input.read(start, new byte[1], 0, 1) == 0;
+        return chunk > 0 && open.input.read(start, new byte[1], 0, 1) == 0;
     }
 
     private long offsetOf(int ofPart, int ofChunk) {
@@ -107,12 +146,14 @@ final class ByteScan implements Scan {
 
     @Override
     public synchronized void close() {
-        opened.forEach(ByteScan::closeQuietly);
+        // Something is open only when reading was given up.
+        opened.forEach(left -> closeQuietly(left.input));
+        opened.clear();
     }
 
-    private static void closeQuietly(ByteInput open) {
+    private static void closeQuietly(ByteInput input) {
         try {
-            open.close();
+            input.close();
         } catch (IOException e) {
             // Only read from: nothing is lost.
             return;
@@ -153,6 +194,7 @@ final class ByteScan implements Scan {
                 chain.fail(e);
                 throw e;
             }
+            release(claim.open());
             batch.setNumber(claim.number());
             return batch;
         }
@@ -243,23 +285,12 @@ final class ByteScan implements Scan {
                         firstLine + splitter.lines());
             }
             claim.input().forgetBefore(offsetOf(claim.part(), next) - 2);
-            if (isLast(claim)) {
-                closeQuietly(claim.input());
-                current.requireUnchanged();
-                current.endFirstPass(chain.emptyLines());
-            }
             splitter.handOver(claim.part(), firstRow, firstLine);
-        }
-
-        private boolean isLast(Claim claim) {
-            return loaded.isAtEnd()
-                    && offsetOf(claim.part(), claim.chunk() + 1)
-                            >= claim.input().end();
         }
 
         @Override
         public void close() {
-            // Inputs are shared, and closed with their last chunk.
+            // Inputs are shared, and closed when their last chunk has been read.
         }
     }
 }

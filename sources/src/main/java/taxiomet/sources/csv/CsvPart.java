@@ -108,7 +108,7 @@ final class CsvPart {
     private List<String> readHeader() throws IOException {
         List<String> names = new ArrayList<>();
         boolean[] isMalformed = new boolean[1];
-        try (LineReader reader = new LineReader(decompressed(markLength), encoding, markLength, 1)) {
+        try (LineReader reader = new LineReader(decompressed(markLength), encoding, markLength, 1, LineReader.BLOCK)) {
             HeaderHandler handler = new HeaderHandler(names);
             try {
                 CloseableIterator<Boolean> records =
@@ -207,7 +207,7 @@ final class CsvPart {
     /** All rows from the first on, by the library's reader. */
     RecordCursor records(CsvFields fields, RowBatch batch) throws IOException {
         bytesRead.set(0);
-        LineReader reader = new LineReader(decompressed(markLength), encoding, markLength, 1);
+        LineReader reader = new LineReader(decompressed(markLength), encoding, markLength, 1, LineReader.BLOCK);
         PlaceIndex kept = keepsPlaces() ? places : null;
         RecordHandler handler = new RecordHandler(reader, number, fields, batch, kept, null);
         return new RecordCursor(file, format, reader, handler, 1, firstRow());
@@ -294,7 +294,7 @@ final class CsvPart {
         long offset = place < 0 ? markLength : places.offset(place);
         long line = place < 0 ? 1 : places.line(place);
         long row = place < 0 ? firstRow() : places.row(place);
-        try (LineReader reader = new LineReader(decompressed(offset), encoding, offset, line)) {
+        try (LineReader reader = new LineReader(decompressed(offset), encoding, offset, line, LineReader.SMALL_BLOCK)) {
             RecordHandler handler = new RecordHandler(reader, number, fields, batch, null, wanted);
             RecordCursor cursor = new RecordCursor(file, format, reader, handler, line, row);
             boolean goesOn = true;

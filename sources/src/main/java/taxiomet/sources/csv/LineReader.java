@@ -21,23 +21,27 @@ final class LineReader extends Reader {
     /** A surrogate on its own, which no decoder gives for valid bytes. */
     static final char INVALID = '\uDFFF';
 
-    private static final int BLOCK_BYTES = 1 << 15;
+    /** How many bytes are decoded at once when all is read, and when single rows are looked for. */
+    static final int BLOCK = 1 << 15;
+
+    static final int SMALL_BLOCK = 1 << 12;
 
     private final InputStream in;
     private final CharsetDecoder decoder;
     private final Charset encoding;
-    private final ByteBuffer bytes = ByteBuffer.allocate(BLOCK_BYTES).flip();
+    private final int blockBytes;
+    private final ByteBuffer bytes;
     private boolean isAtEnd;
 
     /** Decoded characters that may be asked for again; the first of them is character {@code windowStart}. */
-    private char[] window = new char[2 * BLOCK_BYTES];
+    private char[] window;
 
     private long windowStart;
     private int windowLength;
     private int served;
 
     /** Beginnings of lines in characters, as a queue; the first of them is that of line {@code firstLine}. */
-    private long[] lineStarts = new long[1024];
+    private long[] lineStarts = new long[64];
 
     private int firstStart;
     private int startCount = 1;
@@ -60,8 +64,12 @@ final class LineReader extends Reader {
      * @param in stands at the beginning of a line, behind any byte order mark
      * @param offset how many bytes of the file stand before it
      * @param line the number of that line
+     * @param block how many bytes to decode at once
      */
-    LineReader(InputStream in, Charset encoding, long offset, long line) {
+    LineReader(InputStream in, Charset encoding, long offset, long line, int block) {
+        this.blockBytes = block;
+        this.bytes = ByteBuffer.allocate(block).flip();
+        this.window = new char[2 * block];
         this.in = in;
         this.encoding = encoding;
         this.decoder = encoding.newDecoder()
@@ -94,7 +102,7 @@ final class LineReader extends Reader {
         int count = in.read(bytes.array(), bytes.position(), bytes.remaining());
         isAtEnd = count < 0;
         bytes.position(bytes.position() + Math.max(count, 0)).flip();
-        if (window.length - windowLength < BLOCK_BYTES + 2) {
+        if (window.length - windowLength < blockBytes + 2) {
             window = Arrays.copyOf(window, window.length * 2);
         }
         Block block = blocks[0];
