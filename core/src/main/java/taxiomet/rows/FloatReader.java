@@ -54,7 +54,7 @@ final class FloatReader extends ValueReader {
     private boolean readPlain(byte[] bytes, int start, int length) {
         int at = bytes[start] == '-' ? start + 1 : start;
         int end = start + length;
-        if (at == end || end - at > 16) {
+        if (at >= end || end - at > 16) {
             return false;
         }
         long digits = 0;
