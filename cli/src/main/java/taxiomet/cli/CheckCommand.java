@@ -18,6 +18,7 @@ import taxiomet.charter.Problem;
 import taxiomet.charter.Severity;
 import taxiomet.charters.ReadCharter;
 import taxiomet.check.CheckOptions;
+import taxiomet.check.CheckProgress;
 import taxiomet.check.CheckRun;
 import taxiomet.finding.CheckResult;
 import taxiomet.reports.csv.CsvReport;
@@ -136,17 +137,28 @@ final class CheckCommand implements Callable<Integer> {
                 examples,
                 evidence == null && reports.isEmpty() ? Math.max(1, examples) : HINTED_IN_EVIDENCE);
         boolean showsProgress = terminal.isWatched() && !quiet;
-        try (Progress progress = new Progress(terminal);
-                CheckRun run = CheckRun.start(
-                        charter,
-                        options,
-                        engine.open(),
-                        engine.resources(),
-                        showsProgress ? progress : Progress.NONE)) {
+        try (Progress progress = new Progress(terminal)) {
+            RunFigures figures = new RunFigures(showsProgress ? progress : Progress.NONE);
+            return check(charter, options, common.isVerbose() ? figures : figures.watched(), result -> {
+                reportFiles.write((ending, file) -> write(result, ending, file));
+                evidenceOutput.ifPresent(output -> output.write(result));
+                print(result);
+                if (common.isVerbose()) {
+                    terminal.err().println(figures.line(result));
+                }
+            });
+        }
+    }
+
+    /** What becomes of a result while its evidence can be had. */
+    private interface Outlet {
+        void take(CheckResult result) throws IOException;
+    }
+
+    private int check(Charter charter, CheckOptions options, CheckProgress progress, Outlet outlet) throws IOException {
+        try (CheckRun run = CheckRun.start(charter, options, engine.open(), engine.resources(), progress)) {
             CheckResult result = run.result();
-            reportFiles.write((ending, file) -> write(result, ending, file));
-            evidenceOutput.ifPresent(output -> output.write(result));
-            print(result);
+            outlet.take(result);
             return wanted.failOn().isMetBy(result.findings().stream().map(finding -> finding.severity()))
                     ? ExitStatus.FINDINGS
                     : ExitStatus.SOUND;

@@ -11,8 +11,7 @@ final class CommonOptions {
             defaultValue = "auto")
     private ColorChoice color = ColorChoice.AUTO;
 
-    @Option(names = "--verbose", description = "Say more when something goes wrong.")
-    @SuppressWarnings("unused")
+    @Option(names = "--verbose", description = "Say more when something goes wrong, and how quickly a check went.")
     private boolean verbose;
 
     @Option(
@@ -21,6 +20,10 @@ final class CommonOptions {
             description = "Show this help.")
     @SuppressWarnings("unused")
     private boolean help;
+
+    boolean isVerbose() {
+        return verbose;
+    }
 
     ColorChoice color() {
         return color;
