@@ -193,6 +193,10 @@ final class ByteScan implements Scan {
             } catch (RuntimeException e) {
                 chain.fail(e);
                 throw e;
+            } catch (OutOfMemoryError e) {
+                // Whoever waits for the end of this chunk must not wait for ever.
+                chain.fail(new IllegalStateException("another thread has no memory left", e));
+                throw e;
             }
             release(claim.open());
             batch.setNumber(claim.number());

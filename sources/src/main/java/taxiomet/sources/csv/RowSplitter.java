@@ -1,7 +1,6 @@
 package taxiomet.sources.csv;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -26,10 +25,7 @@ final class RowSplitter {
 
     private final byte delimiter;
     private final byte quote;
-    private final byte[][] nullWords;
-    /** A bit for each sum of length and first byte, modulo 64, that a null has: one test tells most cells from nulls. */
-    private final long nullSigns;
-
+    private final NullWords nullWords;
     private final int fieldCount;
     private final CsvFields fields;
     private final RowBatch batch;
@@ -93,15 +89,7 @@ final class RowSplitter {
         this.quote = (byte) fields.format().quote();
         this.fieldCount = fields.count();
         this.spans = new long[fieldCount][];
-        List<String> words = fields.format().nullWords();
-        this.nullWords = words.stream()
-                .map(word -> word.getBytes(StandardCharsets.UTF_8))
-                .toArray(byte[][]::new);
-        long signs = 0;
-        for (byte[] word : nullWords) {
-            signs |= word.length == 0 ? 0 : 1L << word.length + word[0];
-        }
-        this.nullSigns = signs;
+        this.nullWords = new NullWords(fields.format().nullWords());
         ensureRoom(FIRST_ROOM);
     }
 
@@ -310,8 +298,8 @@ final class RowSplitter {
             } else {
                 fillColumn(spans[field], field);
             }
-            if (nullWords.length > 0) {
-                findNullWords(spans[field]);
+            if (nullWords.areAny()) {
+                nullWords.find(bytes, spans[field], rows, quote);
             }
         }
     }
@@ -340,35 +328,6 @@ final class RowSplitter {
                 cells[row] = CellColumn.span(start, nullIfEmpty(found[number + field] - start));
             }
         }
-    }
-
-    /** Makes nulls of cells that are null words. What begins behind a quote is none. */
-    private void findNullWords(long[] cells) {
-        byte[] all = bytes;
-        long signs = nullSigns;
-        int count = rows;
-        for (int row = 0; row < count; row++) {
-            int start = (int) (cells[row] >>> 32);
-            int length = (int) cells[row];
-            if ((signs >>> length + all[start] & 1) != 0
-                    && length > 0
-                    && isNull(start, length)
-                    && (start == 0 || all[start - 1] != quote)) {
-                cells[row] = CellColumn.span(start, CellColumn.NULL);
-            }
-        }
-    }
-
-    private boolean isNull(int start, int length) {
-        if (length == 0) {
-            return true;
-        }
-        for (byte[] word : nullWords) {
-            if (word.length == length && Arrays.equals(word, 0, length, bytes, start, start + length)) {
-                return true;
-            }
-        }
-        return false;
     }
 
     /** More bytes behind those there are; false at the end of the part. */
@@ -476,7 +435,7 @@ final class RowSplitter {
         if (!isThere(start) || bytes[start] != quote) {
             int end = endOfUnquoted(start);
             if (field < fieldCount) {
-                boolean isNull = isNull(start, end - start);
+                boolean isNull = nullWords.isNull(bytes, start, end - start);
                 spans[field][rows] = CellColumn.span(start, isNull ? CellColumn.NULL : end - start);
             }
             return end;
@@ -598,49 +557,12 @@ final class RowSplitter {
     /** Why a row whose fields could be told apart is malformed all the same; null when it is sound. */
     private String fault(int start, int end) {
         if (isSuspicious || (checksBytes && !Utf8.isValid(bytes, start, end))) {
-            String fault = faultOfCharacters(start, end);
+            String fault = RowFault.ofCharacters(bytes, start, end, delimiter, quote, nullWords);
             if (fault != null) {
                 return fault;
             }
         }
         return fieldsSeen == fieldCount ? null : RowFault.wrongCount(fieldsSeen, fieldCount);
-    }
-
-    /** The first character that should not be there, field by field; a null word may hold any. */
-    private String faultOfCharacters(int start, int end) {
-        int place = start;
-        while (place <= end) {
-            boolean isQuoted = place < end && bytes[place] == quote;
-            int from = isQuoted ? place + 1 : place;
-            int to = from;
-            while (to < end && (isQuoted ? bytes[to] != quote || bytes[to + 1] == quote : bytes[to] != delimiter)) {
-                to += isQuoted && bytes[to] == quote ? 2 : 1;
-            }
-            String fault = isQuoted || !isNull(from, to - from) ? faultOfField(from, to, isQuoted) : null;
-            if (fault != null) {
-                return fault;
-            }
-            place = to + (isQuoted ? 2 : 1);
-        }
-        return null;
-    }
-
-    private String faultOfField(int from, int to, boolean isQuoted) {
-        int at = from;
-        while (at < to) {
-            int length = Utf8.lengthAt(bytes, at, to);
-            if (length == 0) {
-                return RowFault.NOT_IN_ENCODING;
-            }
-            if (bytes[at] == 0) {
-                return RowFault.NUL;
-            }
-            if (bytes[at] == quote && !isQuoted) {
-                return RowFault.QUOTE_INSIDE;
-            }
-            at += length;
-        }
-        return null;
     }
 
     /** Where the first row begins that was left to the next chunk. */

@@ -39,7 +39,7 @@ final class UnpackedInput implements ByteInput {
             }
         } catch (IOException e) {
             fail(e);
-        } catch (RuntimeException e) {
+        } catch (RuntimeException | OutOfMemoryError e) {
             fail(new IOException(e.getMessage(), e));
         }
     }
