@@ -221,6 +221,8 @@ final class LineReader extends Reader {
         while (line - firstLine >= startCount) {
             served = windowLength;
             forgetBefore(firstLine + startCount - 1L);
+            // Nor will the beginning of the line at hand be asked for again: it may be as long as the file.
+            lineStarts[firstStart] = windowStart + windowLength;
             if (!decodeBlock()) {
                 return false;
             }

@@ -26,6 +26,8 @@ final class RecordCursor implements AutoCloseable {
     private final RecordHandler handler;
     private CloseableIterator<Boolean> records;
     private long readAgain;
+    /** The record read last could not be taken apart: the next begins in the next line, which may be far away. */
+    private boolean isBehindFault;
 
     /**
      * @param line the line at which the reader stands
@@ -63,6 +65,9 @@ final class RecordCursor implements AutoCloseable {
      */
     boolean read(BooleanSupplier goOn) throws IOException {
         while (goOn.getAsBoolean()) {
+            if (isBehindFault && !goOnBehindFault()) {
+                return false;
+            }
             try {
                 if (!records.hasNext()) {
                     return false;
@@ -71,9 +76,7 @@ final class RecordCursor implements AutoCloseable {
             } catch (CsvParseException e) {
                 readAgain += Math.max(0, reader.charactersSince(handler.line() + 1) - READ_AHEAD);
                 handler.endMalformed(reason(e));
-                if (!goOnBehindFault()) {
-                    return false;
-                }
+                isBehindFault = true;
             } catch (UncheckedIOException e) {
                 throw e.getCause();
             }
@@ -82,6 +85,7 @@ final class RecordCursor implements AutoCloseable {
     }
 
     private boolean goOnBehindFault() throws IOException {
+        isBehindFault = false;
         if (readAgain > MAX_READ_AGAIN) {
             throw tooManyOpenQuotes(file, handler.line());
         }
