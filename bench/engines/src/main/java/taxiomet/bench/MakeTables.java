@@ -100,8 +100,8 @@ public final class MakeTables {
                     return plant(table, names, fields, 1);
                 }
                 int column = names.indexOf(links.get((int) (turn / kinds.length % links.size())));
-                // One digit too many, as a slip of the hand makes it.
-                fields[column] = fields[column] + "7";
+                // More digits than any key has.
+                fields[column] = (fields[column] + "77777777").substring(0, 8);
             }
             case "type mismatch" -> {
                 int column = last - 1;
