@@ -2,6 +2,7 @@ package taxiomet.spill;
 
 import java.io.IOException;
 import java.nio.channels.FileChannel;
+import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -40,6 +41,12 @@ public final class SpillFolder implements AutoCloseable {
         this.parent = parent;
         long share = Math.max(LEAST_BUFFERED, Math.min(MOST_BUFFERED, budget.limit() / SHARES));
         this.bufferedLongs = (int) (share / LEAST_BUFFERED * LEAST_BUFFERED);
+        try {
+            removeLeftOvers();
+        } catch (IOException | DirectoryIteratorException e) {
+            // Whoever needs the folder will be told what is wrong with it.
+            return;
+        }
     }
 
     /** How many longs a partition keeps in memory before they go to a file. */
@@ -51,7 +58,6 @@ public final class SpillFolder implements AutoCloseable {
     synchronized FileChannel newFile() {
         try {
             if (folder == null) {
-                removeLeftOvers();
                 folder = Files.createTempDirectory(
                         parent, PREFIX + ProcessHandle.current().pid() + "-");
                 Runtime.getRuntime().addShutdownHook(atExit);
