@@ -1,7 +1,5 @@
 package taxiomet.check;
 
-import taxiomet.rows.TypedColumn;
-
 /** Duplicates and nulls in one key of a table; where only a link needs the key, nothing but its index. */
 final class KeyCheck implements RowCheck {
     private final KeyEncoder encoder;
@@ -62,21 +60,13 @@ final class KeyCheck implements RowCheck {
         public void settle() {
             if (nullsInKey != null && !areAllUsable) {
                 for (int row = 0; row < batch.size(); row++) {
-                    if (hasNull(row)) {
+                    keys.look(row);
+                    if (keys.nulls() > 0) {
                         nullsInKey.add(batch.ref(row));
                     }
                 }
             }
             index.add(keys.highs(), keys.lows(), areAllUsable ? null : usable, batch.size(), batch::ref);
-        }
-
-        private boolean hasNull(int row) {
-            for (int place = 0; place < encoder.columns().length; place++) {
-                if (keys.state(row, place) == TypedColumn.NULL) {
-                    return true;
-                }
-            }
-            return false;
         }
     }
 }

@@ -39,25 +39,9 @@ final class KeyTable implements AutoCloseable {
         return hash ^ hash >>> 29;
     }
 
-    int size() {
-        return size;
-    }
-
-    int slots() {
-        return values.length;
-    }
-
     /** Whether a slot holds a key. */
     boolean isUsed(int slot) {
         return values[slot] != ABSENT;
-    }
-
-    long high(int slot) {
-        return highs[slot];
-    }
-
-    long low(int slot) {
-        return lows[slot];
     }
 
     long value(int slot) {

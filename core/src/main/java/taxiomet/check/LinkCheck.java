@@ -207,7 +207,7 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
      * memory, or may not all be written as usual.
      */
     Optional<HintFinder.Parents> parentsByNumbers() {
-        if (!parents.canAnswer() || parents.keys() == null || !areUsualNumbers.getAsBoolean()) {
+        if (!parents.canAnswer() || !areUsualNumbers.getAsBoolean()) {
             return Optional.empty();
         }
         KeyEncoder numbers = encoder.copy();

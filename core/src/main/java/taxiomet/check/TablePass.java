@@ -60,10 +60,6 @@ final class TablePass {
         return table;
     }
 
-    TableSource source() {
-        return source;
-    }
-
     /** A reader for one more thread; empty when there is nothing left to read. */
     synchronized Optional<Scan.BatchReader> enter() {
         if (isExhausted) {

@@ -42,8 +42,4 @@ public final class RefRanges {
         }
         return false;
     }
-
-    public boolean isEmpty() {
-        return size == 0;
-    }
 }

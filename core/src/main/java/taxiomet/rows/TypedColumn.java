@@ -89,19 +89,9 @@ public final class TypedColumn {
         return (statesSeen & (1 << NULL | 1 << BAD)) == 0;
     }
 
-    /** The states of all cells: the array itself, to be read only. */
-    public byte[] states() {
-        return states;
-    }
-
     /** {@link #high} of all cells: the array itself, to be read only. */
     public long[] highs() {
         return highs;
-    }
-
-    /** {@link #low} of all cells: the array itself, to be read only. */
-    public long[] lows() {
-        return lows;
     }
 
     public Column column() {

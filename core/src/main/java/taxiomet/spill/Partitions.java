@@ -64,11 +64,6 @@ public final class Partitions implements AutoCloseable {
         return record;
     }
 
-    /** How many records a partition holds. */
-    public long size(int partition) {
-        return spools[partition] == null ? 0 : spools[partition].size() / 3;
-    }
-
     /** The records of a partition in the order added; null when it has none. */
     public LongSpool.Reader read(int partition) {
         return spools[partition] == null ? null : spools[partition].read();

@@ -50,10 +50,6 @@ final class Joints {
         return known > chunk;
     }
 
-    synchronized int known() {
-        return known;
-    }
-
     /** Makes known where the rows of the next chunk begin, unless it is known already. */
     synchronized void add(int chunk, long offset, long row, long line) {
         if (chunk == known) {
