@@ -92,8 +92,9 @@ final class DateTimeReader extends ValueReader {
                 long word = Words.at(bytes, start);
                 int place = placeOf(word);
                 if (known[place] == word || learnMonth(word, place)) {
-                    int tens = bytes[start + 8] - '0';
-                    int ones = bytes[start + 9] - '0';
+                    long end = Words.at(bytes, start + 2);
+                    int tens = (byte) (end >>> 48) - '0';
+                    int ones = (byte) (end >>> 56) - '0';
                     int day = tens * 10 + ones;
                     if ((tens | ones | 9 - ones | day - 1 | days[place] - day) >= 0) {
                         if (keeps) {

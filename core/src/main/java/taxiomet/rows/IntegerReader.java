@@ -15,43 +15,45 @@ final class IntegerReader extends ValueReader {
         int size = cells.size();
         byte[] bytes = cells.bytes();
         long[] spans = cells.spans(size);
-        byte[] states = into.states;
         long[] highs = into.highs;
-        long[] lows = into.lows;
         boolean keeps = into.keepsValues();
         int seen = 0;
         for (int row = 0; row < size; row++) {
             int length = (int) spans[row];
-            if (length < 0) {
-                states[row] = TypedColumn.NULL;
-                seen |= 1 << TypedColumn.NULL;
-                continue;
-            }
             int start = (int) (spans[row] >>> 32);
-            // Digits alone, without a zero in front: 12 is, 012 and +12 are not.
-            if (length > 0 && length <= 16 && (bytes[start] != '0' || length == 1)) {
-                long value = unsigned(bytes, start, length);
-                if (value >= 0 && value <= greatest) {
+            // Digits alone, without a zero in front: 12 is, 012 and +12 are not. The second half of a value is always
+            // 0.
+            if (length - 1 >>> 3 == 0) {
+                long word = Words.at(bytes, start);
+                long digits = Words.digits(word, length);
+                if (Words.areDigits(digits) && ((byte) word != '0' || length == 1)) {
+                    long value = Words.join(digits);
+                    if (value <= greatest) {
+                        if (keeps) {
+                            highs[row] = value;
+                        }
+                        continue;
+                    }
+                }
+            } else if (length > 8 && length <= 16 && bytes[start] != '0') {
+                long front = Words.number(bytes, start, length - 8);
+                long back = Words.number(bytes, start + length - 8, 8);
+                long value = front * 100_000_000L + back;
+                if ((front | back) >= 0 && value <= greatest) {
                     if (keeps) {
                         highs[row] = value;
-                        lows[row] = 0;
                     }
                     continue;
                 }
             }
-            seen |= other(into.readOne(this, bytes, row, start, length));
+            if (length < 0) {
+                into.states[row] = TypedColumn.NULL;
+                seen |= 1 << TypedColumn.NULL;
+            } else {
+                seen |= other(into.readOne(this, bytes, row, start, length));
+            }
         }
         return seen;
-    }
-
-    /** The number that 1 to 16 digits spell; negative when one of them is none. */
-    private static long unsigned(byte[] bytes, int start, int length) {
-        if (length <= 8) {
-            return Words.number(bytes, start, length);
-        }
-        long front = Words.number(bytes, start, length - 8);
-        long back = Words.number(bytes, start + length - 8, 8);
-        return front < 0 || back < 0 ? -1 : front * 100_000_000L + back;
     }
 
     @Override

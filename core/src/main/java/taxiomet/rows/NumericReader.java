@@ -30,6 +30,8 @@ final class NumericReader extends ValueReader {
     /** What makes a zero of the point in a word that ends where the number ends. */
     private final long pointInWord;
 
+    private final long pointPlace;
+
     NumericReader(ColumnType type, boolean decimalComma) {
         isSized = type.precision() != ColumnType.UNBOUNDED;
         wholeDigits = isSized ? type.precision() - type.scale() : MAX_WHOLE_DIGITS;
@@ -39,6 +41,7 @@ final class NumericReader extends ValueReader {
         plainLength = canBePlain ? Math.min(wholeDigits, 8) + 1 + fractionDigits : 0;
         pointFromEnd = canBePlain ? fractionDigits + 1 : 0;
         pointInWord = canBePlain ? (long) (point ^ '0') << 64 - 8 * pointFromEnd : 0;
+        pointPlace = canBePlain ? 0xFFL << 64 - 8 * pointFromEnd : 0;
     }
 
     /** Whether the bytes are a number with an optional fraction and exponent. */
@@ -117,22 +120,25 @@ final class NumericReader extends ValueReader {
      * point and as many digits as the type has behind it. It is looked at as one word or two that end where the number ends.
      */
     private boolean isPlain(byte[] bytes, int start, int length) {
-        if (length < 1 || length > plainLength || (bytes[start] == '0' && length > 1 && bytes[start + 1] != point)) {
+        if (length < 1 || length > plainLength) {
             return false;
         }
-        int inLast = Math.min(length, 8);
-        int end = start + length;
-        int shift = 64 - 8 * inLast;
-        long last = Words.at(bytes, end - inLast) << shift ^ Words.ZEROS << shift;
-        if (length > pointFromEnd && bytes[end - pointFromEnd] == point) {
-            last ^= pointInWord;
-        } else if (length > wholeDigits) {
+        long first = Words.at(bytes, start);
+        if ((byte) first == '0' && length > 1 && (byte) (first >>> 8) != point) {
             return false;
         }
-        if (!Words.areDigits(last)) {
-            return false;
+        long last;
+        if (length <= 8) {
+            last = Words.digits(first, length);
+        } else {
+            if (!Words.areDigits(Words.digits(first, length - 8))) {
+                return false;
+            }
+            last = Words.digits(Words.at(bytes, start + length - 8), 8);
         }
-        return length <= 8 || Words.number(bytes, start, length - 8) >= 0;
+        long withoutPoint = last ^ pointInWord;
+        return length > pointFromEnd && (withoutPoint & pointPlace) == 0 && Words.areDigits(withoutPoint)
+                || length <= wholeDigits && Words.areDigits(last);
     }
 
     /**

@@ -36,13 +36,18 @@ public final class Words {
      * @return -1 when one of the bytes is no digit
      */
     static long number(byte[] bytes, int start, int length) {
-        int shift = 64 - 8 * length;
-        // The digits end at the highest byte; those missing in front of them are zeros already.
-        long digits = at(bytes, start) << shift ^ ZEROS << shift;
-        if (((digits + TO_HIGH_BIT_FROM_TEN | digits) & HIGH_BITS) != 0) {
-            return -1;
-        }
-        return join(digits);
+        long digits = digits(at(bytes, start), length);
+        return areDigits(digits) ? join(digits) : -1;
+    }
+
+    /**
+     * The values of the digits that a word begins with, so that they end with its highest byte; those missing in front of
+     * them are zeros.
+     *
+     * @param length 1 to 8
+     */
+    static long digits(long word, int length) {
+        return (word ^ ZEROS) << -(length << 3);
     }
 
     /** The value of eight digits, one in each byte, the first in the lowest. */

@@ -18,6 +18,10 @@ final class Marks {
     private static final long ABOVE_BLANK = 0x5F5F5F5F5F5F5F5FL;
     private static final byte BLANK = ' ';
     private static final long EACH = 0x0101010101010101L;
+    /** A product with this brings the highest bits of eight bytes together in the highest byte. */
+    private static final long GATHER = 0x0002040810204081L;
+
+    private static final int BLOCK = 64;
     private static final int WRITTEN_AT_ONCE = 8;
 
     private final byte delimiter;
@@ -41,12 +45,12 @@ final class Marks {
      * Adds the marks from one place to another, exclusive. The array must go on for {@link CellColumn#PADDING} bytes more.
      */
     void find(byte[] bytes, int from, int to) {
-        if (places.length < count + to - from + WRITTEN_AT_ONCE) {
-            places = Arrays.copyOf(places, Math.max(places.length * 3 / 2, count + to - from + WRITTEN_AT_ONCE));
+        if (places.length < count + to - from + BLOCK) {
+            places = Arrays.copyOf(places, Math.max(places.length * 3 / 2, count + to - from + BLOCK));
         }
         // Another quote is rare, and found byte by byte.
         boolean isUsual = (quote ^ BLANK) < BLANK;
-        int whole = isUsual ? from + (to - from & -Long.BYTES) : from;
+        int whole = isUsual ? from + (to - from & -BLOCK) : from;
         findByWords(bytes, from, whole);
         findBytewise(bytes, whole, to);
     }
@@ -57,31 +61,58 @@ final class Marks {
         long toBlanks = (quote ^ BLANK) * EACH;
         int next = count;
         long seen = bits;
-        for (int at = from; at < to; at += Long.BYTES) {
-            long word = Words.at(bytes, at);
-            long low = word & LOW_BITS;
-            long others = ((low ^ delimiters) + LOW_BITS) & ((low ^ toBlanks) + ABOVE_BLANK) | word;
-            long hits = ~others & HIGH_BITS;
-            seen |= word;
-            // Two are written whether they are there or not: most words have no more, and no branch has to be guessed.
+        for (int at = from; at < to; at += BLOCK) {
+            long a = Words.at(bytes, at);
+            long b = Words.at(bytes, at + 8);
+            long c = Words.at(bytes, at + 16);
+            long d = Words.at(bytes, at + 24);
+            long e = Words.at(bytes, at + 32);
+            long f = Words.at(bytes, at + 40);
+            long g = Words.at(bytes, at + 48);
+            long h = Words.at(bytes, at + 56);
+            seen |= a | b | c | d | e | f | g | h;
+            long hits = hits(a, delimiters, toBlanks)
+                    | hits(b, delimiters, toBlanks) << 8
+                    | hits(c, delimiters, toBlanks) << 16
+                    | hits(d, delimiters, toBlanks) << 24
+                    | hits(e, delimiters, toBlanks) << 32
+                    | hits(f, delimiters, toBlanks) << 40
+                    | hits(g, delimiters, toBlanks) << 48
+                    | hits(h, delimiters, toBlanks) << 56;
             int here = Long.bitCount(hits);
-            target[next] = at + (Long.numberOfTrailingZeros(hits) >>> 3);
-            hits &= hits - 1;
-            target[next + 1] = at + (Long.numberOfTrailingZeros(hits) >>> 3);
-            if (here > 2) {
+            // Eight are written whether they are there or not: most blocks have about as many, and no branch has to be
+            // guessed.
+            int last = next;
+            do {
+                target[last] = at + Long.numberOfTrailingZeros(hits);
                 hits &= hits - 1;
-                target[next + 2] = at + (Long.numberOfTrailingZeros(hits) >>> 3);
+                target[last + 1] = at + Long.numberOfTrailingZeros(hits);
                 hits &= hits - 1;
-                target[next + 3] = at + (Long.numberOfTrailingZeros(hits) >>> 3);
-                for (int i = 4; i < here; i++) {
-                    hits &= hits - 1;
-                    target[next + i] = at + (Long.numberOfTrailingZeros(hits) >>> 3);
-                }
-            }
+                target[last + 2] = at + Long.numberOfTrailingZeros(hits);
+                hits &= hits - 1;
+                target[last + 3] = at + Long.numberOfTrailingZeros(hits);
+                hits &= hits - 1;
+                target[last + 4] = at + Long.numberOfTrailingZeros(hits);
+                hits &= hits - 1;
+                target[last + 5] = at + Long.numberOfTrailingZeros(hits);
+                hits &= hits - 1;
+                target[last + 6] = at + Long.numberOfTrailingZeros(hits);
+                hits &= hits - 1;
+                target[last + 7] = at + Long.numberOfTrailingZeros(hits);
+                hits &= hits - 1;
+                last += WRITTEN_AT_ONCE;
+            } while (hits != 0);
             next += here;
         }
         count = next;
         bits = seen;
+    }
+
+    /** A bit for each of eight bytes: whether it is a mark. */
+    private static long hits(long word, long delimiters, long toBlanks) {
+        long low = word & LOW_BITS;
+        long others = ((low ^ delimiters) + LOW_BITS) & ((low ^ toBlanks) + ABOVE_BLANK) | word;
+        return (~others & HIGH_BITS) * GATHER >>> 56;
     }
 
     private void findBytewise(byte[] bytes, int from, int to) {

@@ -11,7 +11,7 @@ import taxiomet.rows.RowRef;
 
 /**
  * Takes the rows of a chunk apart by its marks, into the spans of a batch's columns. Rows without quotes go through {@link
- * #splitPlain} and {@link #fillColumns}, the hot loops; all others, and all that are not as they should be, through {@link #splitRecord}. What it
+ * #splitPlain}, the hot loop; all others, and all that are not as they should be, through {@link #splitRecord}. What it
  * makes of a document is what the library's reader makes of it: tests compare the two on random ones.
  *
  * <p>Cells made column by column take 0.85 ns a byte of the decision-support tables, against 1.02 row by row.
@@ -21,7 +21,7 @@ final class RowSplitter {
     private static final int PLACE_STEP = 128;
 
     private static final int FIRST_ROOM = 2_048;
-    private static final int CELLS_ARE_THERE = -1;
+    private static final int MOST_CELLS_IN_BLOCK = 1 << 16;
 
     private final byte delimiter;
     private final byte quote;
@@ -46,10 +46,13 @@ final class RowSplitter {
     private int lines;
     private boolean isHeaderNext;
     private int rows;
-    /** The number of the first mark of a row; {@link #CELLS_ARE_THERE} when its cells have been made. */
-    private int[] firstMarkOfRow = new int[FIRST_ROOM];
+    /** The cells of some rows just found, field by field. */
+    private final long[] block;
 
-    private int[] startOfRow = new int[FIRST_ROOM];
+    private final int blockRows;
+    /** Room for the cells of one field; no power of two, which would have all fields share few lines of the cache. */
+    private final int stride;
+
     private int[] recordOfRow = new int[FIRST_ROOM];
     private int[] lineOfRow = new int[FIRST_ROOM];
     private int room;
@@ -89,6 +92,9 @@ final class RowSplitter {
         this.quote = (byte) fields.format().quote();
         this.fieldCount = fields.count();
         this.spans = new long[fieldCount][];
+        this.blockRows = Math.max(1, Math.min(PLACE_STEP, MOST_CELLS_IN_BLOCK / fieldCount));
+        this.stride = blockRows + Long.BYTES;
+        this.block = new long[fieldCount * stride];
         this.nullWords = new NullWords(fields.format().nullWords());
         ensureRoom(FIRST_ROOM);
     }
@@ -96,8 +102,6 @@ final class RowSplitter {
     private void ensureRoom(int count) {
         room = count;
         if (recordOfRow.length < count) {
-            firstMarkOfRow = Arrays.copyOf(firstMarkOfRow, count);
-            startOfRow = Arrays.copyOf(startOfRow, count);
             recordOfRow = Arrays.copyOf(recordOfRow, count);
             lineOfRow = Arrays.copyOf(lineOfRow, count);
         }
@@ -169,7 +173,7 @@ final class RowSplitter {
             }
             int before = at;
             if (!isHeaderNext && !checksBytes) {
-                splitPlain(to, records + PLACE_STEP);
+                splitPlain(to, records + blockRows);
             }
             if (at == before) {
                 splitRecord();
@@ -183,51 +187,58 @@ final class RowSplitter {
 
     /**
      * Finds rows as they usually are, until one is not: as many fields as there should be, without control characters, and nothing in
-     * quotes that needs a closer look. Rows without any quote only have their first mark remembered; {@link #fillColumns}
-     * makes cells of them, column by column, which is quicker than row by row.
+     * quotes that needs a closer look. Their cells are made row by row in a block that stays in the cache, and taken from there column
+     * by column.
      */
     private void splitPlain(int to, int mostRecords) {
         byte[] from = bytes;
         int[] found = marks;
-        int[] firstMarks = firstMarkOfRow;
-        int[] starts = startOfRow;
+        long[] cells = block;
         int[] recordNumbers = recordOfRow;
         int[] lineNumbers = lineOfRow;
         byte between = delimiter;
+        int apart = stride;
         int last = fieldCount - 1;
         int lastMark = markCount - fieldCount - 1;
         int rowStart = at;
         int next = mark;
-        int row = rows;
+        int firstRow = rows;
+        int row = firstRow;
         int record = records;
         int line = lines;
         while (rowStart < to && next <= lastMark && record < mostRecords) {
-            int field = 0;
-            while (field < last && from[found[next + field]] == between) {
-                field++;
+            int start = rowStart;
+            int behind = next;
+            int cell = row - firstRow;
+            int lastCell = cell + last * apart;
+            int end = found[behind++];
+            while (cell < lastCell && from[end] == between) {
+                cells[cell] = CellColumn.span(start, nullIfEmpty(end - start));
+                cell += apart;
+                start = end + 1;
+                end = found[behind++];
             }
-            int end = found[next + last];
-            int behind = next + fieldCount;
-            boolean isPlain = field == last && from[end] == '\n';
-            if (field == last && from[end] == '\r' && found[behind] == end + 1 && from[end + 1] == '\n') {
+            cells[cell] = CellColumn.span(start, nullIfEmpty(end - start));
+            boolean isPlain = cell == lastCell && from[end] == '\n';
+            if (cell == lastCell && from[end] == '\r' && found[behind] == end + 1 && from[end + 1] == '\n') {
                 isPlain = true;
                 end++;
                 behind++;
             }
-            firstMarks[row] = next;
             if (!isPlain) {
-                behind = splitQuoted(rowStart, next, row);
+                behind = splitQuoted(rowStart, next, row - firstRow);
                 if (behind < 0) {
                     break;
                 }
                 end = found[behind - 1];
-                firstMarks[row] = CELLS_ARE_THERE;
             }
-            starts[row] = rowStart;
             recordNumbers[row] = record++;
             lineNumbers[row++] = line++;
             next = behind;
             rowStart = end + 1;
+        }
+        for (int field = 0; field <= last; field++) {
+            System.arraycopy(cells, field * apart, spans[field], firstRow, row - firstRow);
         }
         at = rowStart;
         mark = next;
@@ -273,7 +284,7 @@ final class RowSplitter {
             if (field < last ? from[end] != delimiter : from[end] != '\n' && from[end] != '\r') {
                 return -1;
             }
-            spans[field][row] = CellColumn.span(first, length);
+            block[field * stride + row] = CellColumn.span(first, length);
             start = end + 1;
         }
         if (from[start - 1] == '\r') {
@@ -285,49 +296,6 @@ final class RowSplitter {
     /** The length of an unquoted field as that of a cell, without a branch: nobody can guess which fields are empty. */
     private static int nullIfEmpty(int length) {
         return length - (length - 1 >>> 31);
-    }
-
-    /** Makes the cells of the rows of which only the first mark is known. */
-    private void fillColumns() {
-        for (int field = 0; field < fieldCount; field++) {
-            if (fields.columnOf(field) < 0) {
-                continue;
-            }
-            if (field == 0) {
-                fillFirstColumn(spans[0]);
-            } else {
-                fillColumn(spans[field], field);
-            }
-            if (nullWords.areAny()) {
-                nullWords.find(bytes, spans[field], rows, quote);
-            }
-        }
-    }
-
-    private void fillFirstColumn(long[] cells) {
-        int[] found = marks;
-        int[] firstMarks = firstMarkOfRow;
-        int[] starts = startOfRow;
-        int count = rows;
-        for (int row = 0; row < count; row++) {
-            int first = firstMarks[row];
-            if (first >= 0) {
-                cells[row] = CellColumn.span(starts[row], nullIfEmpty(found[first] - starts[row]));
-            }
-        }
-    }
-
-    private void fillColumn(long[] cells, int field) {
-        int[] found = marks;
-        int[] firstMarks = firstMarkOfRow;
-        int count = rows;
-        for (int row = 0; row < count; row++) {
-            int number = firstMarks[row];
-            if (number >= 0) {
-                int start = found[number + field - 1] + 1;
-                cells[row] = CellColumn.span(start, nullIfEmpty(found[number + field] - start));
-            }
-        }
     }
 
     /** More bytes behind those there are; false at the end of the part. */
@@ -397,7 +365,6 @@ final class RowSplitter {
             records++;
             String fault = fault(start, end);
             if (fault == null) {
-                firstMarkOfRow[rows] = CELLS_ARE_THERE;
                 recordOfRow[rows] = record;
                 lineOfRow[rows++] = lines;
             } else {
@@ -600,7 +567,13 @@ final class RowSplitter {
 
     /** Hands the rows to the batch, once it is known which they are. */
     void handOver(int part, long firstRow, long firstLine) {
-        fillColumns();
+        if (nullWords.areAny()) {
+            for (int field = 0; field < fieldCount; field++) {
+                if (fields.columnOf(field) >= 0) {
+                    nullWords.find(chunk.bytes(), spans[field], rows, quote);
+                }
+            }
+        }
         if (!unescaped.isEmpty()) {
             int base = chunk.addText(text, textLength);
             for (Unescaped cell : unescaped) {
