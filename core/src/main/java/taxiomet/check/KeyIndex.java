@@ -38,7 +38,7 @@ final class KeyIndex implements AutoCloseable {
         this.spill = spill;
         this.budget = budget;
         this.parts = parts;
-        this.keys = new KeySet(parts, budget);
+        this.keys = new KeySet(parts, budget, true);
     }
 
     /** From now on, it is noticed which keys are repeated. */
@@ -53,17 +53,18 @@ final class KeyIndex implements AutoCloseable {
      * @param refs the rows
      */
     void add(long[] highs, long[] lows, boolean[] usable, int size, RowRefs refs) {
+        int added = 0;
         if (size > 0 && spilled == null) {
             keys.startRows(refs.of(0), refs.of(size - 1));
             if (buffer.length < size) {
                 buffer = new long[size];
             }
-            if (usable == null && keys.addAllNew(highs, lows, size, buffer)) {
-                return;
+            added = usable == null ? keys.addFirst(highs, lows, size, buffer) : 0;
+            if (added == 0) {
+                keys.touch(highs, lows, size, buffer);
             }
-            keys.touch(highs, lows, size, buffer);
         }
-        for (int row = 0; row < size; row++) {
+        for (int row = added; row < size; row++) {
             if (usable == null || usable[row]) {
                 add(highs[row], lows[row], refs, row);
             }
@@ -101,6 +102,17 @@ final class KeyIndex implements AutoCloseable {
 
     /** All keys of the table have been added. */
     void seal() {
+        boolean isAsked = !waiting.isEmpty();
+        boolean hasRoom = keys == null
+                || keys.seal(isAsked, (high, low) -> {
+                    if (repeated != null) {
+                        repeated.forgetRows();
+                        repeated.add(high, low);
+                    }
+                });
+        if (!hasRoom) {
+            spillKeys();
+        }
         isSealed = true;
     }
 

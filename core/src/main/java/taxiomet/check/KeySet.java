@@ -23,13 +23,19 @@ final class KeySet {
     private static final int MOST_BYTES_PER_KEY = 16;
 
     private static final int BITS_PER_KEY = 64;
+
+    /** More pairs than this go into buckets: a table of so many fits into a core's own cache. */
+    private static final int MOST_PAIRS_IN_TABLE = 1 << 15;
+
     private static final int PACKED_BITS = 62;
 
     private final MemoryBudget budget;
     private final boolean isSingle;
+    private final boolean mayAnswerLate;
     private PagedBits bits;
     private LongTable longs;
     private PairTable pairs;
+    private PairBuckets buckets;
     private boolean areAllPairs;
     /** How many bits the second part takes where two are packed into one. */
     private int shift;
@@ -40,8 +46,14 @@ final class KeySet {
 
     /** @param parts how many columns a key has */
     KeySet(int parts, MemoryBudget budget) {
+        this(parts, budget, false);
+    }
+
+    /** @param mayAnswerLate whether {@link #seal} will be called, and is early enough to learn which keys came again */
+    KeySet(int parts, MemoryBudget budget, boolean mayAnswerLate) {
         this.budget = budget;
         this.isSingle = parts == 1;
+        this.mayAnswerLate = mayAnswerLate;
         this.bits = new PagedBits(budget);
         this.pairs = new PairTable(budget);
     }
@@ -62,7 +74,7 @@ final class KeySet {
 
     int add(long high, long low) {
         if (high < 0 || areAllPairs) {
-            return pairs.add(high, low);
+            return addPair(high, low);
         }
         if (isSingle) {
             return addPacked(low);
@@ -70,19 +82,67 @@ final class KeySet {
         if (!makeFit(high, low)) {
             return FULL;
         }
-        return areAllPairs ? pairs.add(high, low) : addPacked(high << shift | low);
+        return areAllPairs ? addPair(high, low) : addPacked(high << shift | low);
+    }
+
+    private int addPair(long high, long low) {
+        if (buckets == null && mayAnswerLate && pairs.size() >= MOST_PAIRS_IN_TABLE) {
+            startBuckets();
+        }
+        if (buckets != null) {
+            return buckets.add(high, low) ? ADDED : FULL;
+        }
+        return pairs.add(high, low);
+    }
+
+    private void startBuckets() {
+        PairBuckets spread = new PairBuckets(budget);
+        boolean[] isFull = new boolean[1];
+        pairs.forEach((high, low) -> isFull[0] |= !spread.add(high, low));
+        if (isFull[0]) {
+            spread.close();
+            return;
+        }
+        pairs.close();
+        buckets = spread;
     }
 
     /**
-     * Adds keys that are all new and go on where others are: the usual case, in one quick loop.
+     * All keys have been added.
+     *
+     * @param keeps whether it will be asked which there are
+     * @param repeated gets keys that came again where {@link #add} did not tell
+     * @return false when there is no room for what must be kept
+     */
+    boolean seal(boolean keeps, Sink repeated) {
+        return buckets == null || buckets.seal(keeps, repeated);
+    }
+
+    /**
+     * Adds the first of some keys in one quick loop, as long as all is as usual: they are new, and go where others are.
      *
      * @param packed room for as many longs as there are keys
-     * @return false when some are not, or room must be made: then none has been added
+     * @return how many have been added
      */
-    boolean addAllNew(long[] highs, long[] lows, int count, long[] packed) {
+    int addFirst(long[] highs, long[] lows, int count, long[] packed) {
+        if (buckets != null && (areAllPairs || areAllFingerprints(highs, count))) {
+            return buckets.addFirst(highs, lows, count);
+        }
+        if (areAllPairs || !arePackable(highs, lows, count)) {
+            return 0;
+        }
+        long[] values = packed(highs, lows, count, packed);
         return bits != null
-                && arePackable(highs, lows, count)
-                && bits.addAllNew(packed(highs, lows, count, packed), count);
+                ? bits.addFirst(values, count, mostBytes(bits.size() + count))
+                : longs.addFirst(values, count);
+    }
+
+    private static boolean areAllFingerprints(long[] highs, int count) {
+        long signs = -1;
+        for (int i = 0; i < count; i++) {
+            signs &= highs[i];
+        }
+        return signs < 0;
     }
 
     /** Sees to it that a key of two parts can be packed, or that none is; false when there is no room for that. */
@@ -99,15 +159,16 @@ final class KeySet {
     }
 
     private boolean unpackAll() {
-        PairTable all = new PairTable(budget);
+        KeySet other = new KeySet(2, budget, mayAnswerLate);
         boolean[] isFull = new boolean[1];
-        forEach((high, low) -> isFull[0] |= all.add(high, low) == FULL);
+        forEach((high, low) -> isFull[0] = isFull[0] || other.addPair(high, low) == FULL);
         if (isFull[0]) {
-            all.close();
+            other.close();
             return false;
         }
         close();
-        pairs = all;
+        pairs = other.pairs;
+        buckets = other.buckets;
         areAllPairs = true;
         return true;
     }
@@ -132,7 +193,7 @@ final class KeySet {
     private int addPacked(long value) {
         if (bits != null) {
             int answer = bits.add(value);
-            if (answer != FULL && (answer == PRESENT || bits.bytes() <= mostBytes())) {
+            if (answer != FULL && (answer == PRESENT || bits.bytes() <= mostBytes(bits.size()))) {
                 return answer;
             }
             if (!turnToLongs() || answer == ADDED) {
@@ -145,8 +206,8 @@ final class KeySet {
         return longs.add(value);
     }
 
-    private long mostBytes() {
-        return Math.max(BYTES_BEFORE_CHOICE, bits.size() * MOST_BYTES_PER_KEY);
+    private static long mostBytes(long keys) {
+        return Math.max(BYTES_BEFORE_CHOICE, keys * MOST_BYTES_PER_KEY);
     }
 
     private static boolean liesClose(LongTable values) {
@@ -198,12 +259,18 @@ final class KeySet {
      * Finds which of some keys are not there. Threads may do so side by side, each with its own arrays.
      *
      * @param packed room for as many longs as there are keys
+     * @param firstSlots room for as many numbers
      * @param missing gets their places, ascending
      * @return how many they are
      */
-    int findMissing(long[] highs, long[] lows, int count, long[] packed, int[] missing) {
+    int findMissing(long[] highs, long[] lows, int count, long[] packed, int[] firstSlots, int[] missing) {
+        if (buckets != null && (areAllPairs || areAllFingerprints(highs, count))) {
+            return buckets.findMissing(highs, lows, count, firstSlots, missing);
+        }
         if (areAllPairs || !arePackable(highs, lows, count)) {
-            pairs.touch(highs, lows, count);
+            if (buckets == null) {
+                pairs.touch(highs, lows, count);
+            }
             int found = 0;
             for (int i = 0; i < count; i++) {
                 if (!contains(highs[i], lows[i])) {
@@ -244,7 +311,7 @@ final class KeySet {
 
     boolean contains(long high, long low) {
         if (high < 0 || areAllPairs) {
-            return pairs.contains(high, low);
+            return buckets != null ? buckets.contains(high, low) : pairs.contains(high, low);
         }
         if (isSingle) {
             return containsPacked(low);
@@ -261,12 +328,15 @@ final class KeySet {
     }
 
     long size() {
-        return packedSize() + pairs.size();
+        return packedSize() + pairs.size() + (buckets != null ? buckets.size() : 0);
     }
 
     void forEach(Sink sink) {
         forEachPacked(sink);
         pairs.forEach(sink);
+        if (buckets != null) {
+            buckets.forEach(sink);
+        }
     }
 
     private void forEachPacked(Sink sink) {
@@ -303,5 +373,8 @@ final class KeySet {
     void close() {
         closePacked();
         pairs.close();
+        if (buckets != null) {
+            buckets.close();
+        }
     }
 }

@@ -47,6 +47,35 @@ final class LongTable {
         return KeySet.ADDED;
     }
 
+    /** Adds the first of some values as long as they are new and the table need not grow; gives how many. */
+    int addFirst(long[] values, int count) {
+        touch(values, count);
+        long[] all = slots;
+        int by = shift;
+        int within = all.length - 1;
+        int most = Math.min(count, all.length / 16 * FULL_SIXTEENTHS - size);
+        long low = least;
+        long high = greatest;
+        int added = 0;
+        for (; added < most; added++) {
+            long value = values[added];
+            int slot = (int) (value * MULTIPLIER >>> by);
+            while (all[slot] != value && all[slot] != 0) {
+                slot = slot + 1 & within;
+            }
+            if (all[slot] == value) {
+                break;
+            }
+            all[slot] = value;
+            low = Math.min(low, value);
+            high = Math.max(high, value);
+        }
+        least = low;
+        greatest = high;
+        size += added;
+        return added;
+    }
+
     boolean contains(long value) {
         return value == 0 ? hasZero : slots.length > 0 && slots[slotOf(value)] == value;
     }

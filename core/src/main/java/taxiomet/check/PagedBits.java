@@ -62,32 +62,39 @@ final class PagedBits {
         return KeySet.ADDED;
     }
 
-    /** Adds values that are all new and whose pages are there; false when they are not: then none has been added. */
-    boolean addAllNew(long[] values, int count) {
+    /**
+     * Adds the first of some values as long as they are new and there is room; gives how many.
+     *
+     * @param mostBytes what the pages may take together
+     */
+    int addFirst(long[] values, int count, long mostBytes) {
         long[][] all = pages;
         long first = firstPage;
         int added = 0;
         for (; added < count; added++) {
             long value = values[added];
             long number = (value >> PAGE_BITS) - first;
-            long[] page = number >= 0 && number < all.length ? all[(int) number] : null;
+            if (number < 0 || number >= all.length || all[(int) number] == null) {
+                if (bytes() + PAGE_BYTES > mostBytes || !makePage(value >> PAGE_BITS)) {
+                    break;
+                }
+                all = pages;
+                first = firstPage;
+                number = (value >> PAGE_BITS) - first;
+            }
+            long[] page = all[(int) number];
             int word = (int) value >>> 6 & (PAGE_BYTES >>> 3) - 1;
-            if (page == null || (page[word] & 1L << value) != 0) {
+            long before = page[word];
+            if ((before & 1L << value) != 0) {
                 break;
             }
-            page[word] |= 1L << value;
-        }
-        boolean isAll = added == count;
-        for (int i = 0; i < added; i++) {
-            int page = (int) ((values[i] >> PAGE_BITS) - first);
-            if (!isAll) {
-                all[page][(int) values[i] >>> 6 & (PAGE_BYTES >>> 3) - 1] &= ~(1L << values[i]);
-            } else if (page != touched) {
-                touch(page);
+            page[word] = before | 1L << value;
+            if (number != touched) {
+                touch((int) number);
             }
         }
-        size += isAll ? count : 0;
-        return isAll;
+        size += added;
+        return added;
     }
 
     private void touch(int page) {
