@@ -38,6 +38,7 @@ public class KeysBenchmark {
     private final long[][] highs = new long[64][PROBES];
     private final long[][] lows = new long[64][PROBES];
     private final long[] packed = new long[PROBES];
+    private final int[] firstSlots = new int[PROBES];
     private final int[] missing = new int[PROBES];
     private int turn;
 
@@ -45,7 +46,7 @@ public class KeysBenchmark {
     public void prepare() {
         Random random = new Random(1);
         boolean isPair = kind.equals("pairs");
-        keys = new KeySet(isPair ? 2 : 1, new MemoryBudget(Long.MAX_VALUE));
+        keys = new KeySet(isPair ? 2 : 1, new MemoryBudget(Long.MAX_VALUE), true);
         objects = new HashSet<>();
         long[] allHighs = new long[KEYS];
         long[] allLows = new long[KEYS];
@@ -55,6 +56,7 @@ public class KeysBenchmark {
             keys.add(allHighs[i], allLows[i]);
             objects.add(allHighs[i] * 31 + allLows[i]);
         }
+        keys.seal(true, (high, low) -> {});
         for (int batch = 0; batch < highs.length; batch++) {
             for (int i = 0; i < PROBES; i++) {
                 int key = random.nextInt(KEYS);
@@ -67,7 +69,7 @@ public class KeysBenchmark {
     @Benchmark
     public int batch() {
         turn = turn + 1 & 63;
-        return keys.findMissing(highs[turn], lows[turn], PROBES, packed, missing);
+        return keys.findMissing(highs[turn], lows[turn], PROBES, packed, firstSlots, missing);
     }
 
     @Benchmark
