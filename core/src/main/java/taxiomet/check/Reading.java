@@ -91,9 +91,7 @@ final class Reading {
                 if (!awaitParents(pass)) {
                     return false;
                 }
-                for (BatchCheck check : checks) {
-                    check.look(typed);
-                }
+                look(checks, typed);
                 if (!settle(pass, batch, checks)) {
                     return false;
                 }
@@ -101,6 +99,22 @@ final class Reading {
         }
         leave(pass);
         return true;
+    }
+
+    // The loops over checks are methods of their own: as parts of longer ones they would have the compiler spend a
+    // tenth of a
+    // second on code that runs once for each batch.
+
+    private static void look(List<BatchCheck> checks, TypedBatch typed) {
+        for (BatchCheck check : checks) {
+            check.look(typed);
+        }
+    }
+
+    private static void settle(List<BatchCheck> checks) {
+        for (BatchCheck check : checks) {
+            check.settle();
+        }
     }
 
     private boolean awaitParents(TablePass pass) {
@@ -124,9 +138,7 @@ final class Reading {
             if (failure != null) {
                 return false;
             }
-            for (BatchCheck check : checks) {
-                check.settle();
-            }
+            settle(checks);
             pass.endTurn(batch);
             watcher.settled(pass.table());
             changed.signalAll();

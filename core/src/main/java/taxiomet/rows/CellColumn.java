@@ -93,9 +93,13 @@ public final class CellColumn {
 
     public void add(String text) {
         byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
-        byte[] target = reserve(utf8.length);
-        System.arraycopy(utf8, 0, target, used, utf8.length);
-        commit(used + utf8.length);
+        add(utf8, 0, utf8.length);
+    }
+
+    /** Adds a cell whose bytes stand elsewhere. */
+    public void add(byte[] from, int start, int length) {
+        System.arraycopy(from, start, reserve(length), used, length);
+        commit(used + length);
     }
 
     /** Makes room for that many more bytes; the caller writes them from {@link #byteCount()} on, then commits. */

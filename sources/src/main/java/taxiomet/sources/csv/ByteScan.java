@@ -273,9 +273,7 @@ final class ByteScan implements Scan {
             long firstLine = chain.line(claim.chunk());
             if (!chain.isKnown(next)) {
                 if (current.keepsPlaces()) {
-                    for (RowSplitter.Place place : splitter.places()) {
-                        current.places().offer(firstRow + place.record(), firstLine + place.line(), place.offset());
-                    }
+                    offerPlaces(current.places(), firstRow, firstLine);
                 }
                 chain.addEmptyLines(splitter.emptyLines());
                 if (chain.addReadAgain(splitter.bytesReadAgain()) > RecordCursor.MAX_READ_AGAIN) {
@@ -290,6 +288,12 @@ final class ByteScan implements Scan {
             }
             claim.input().forgetBefore(offsetOf(claim.part(), next) - 2);
             splitter.handOver(claim.part(), firstRow, firstLine);
+        }
+
+        private void offerPlaces(PlaceIndex places, long firstRow, long firstLine) {
+            for (RowSplitter.Place place : splitter.places()) {
+                places.offer(firstRow + place.record(), firstLine + place.line(), place.offset());
+            }
         }
 
         @Override

@@ -163,16 +163,19 @@ final class CsvPart {
     }
 
     /** Whether rows can be read at any place, since they are not compressed. */
-    private boolean isPlain() {
+    boolean isPlain() {
         return compression == Compression.NONE;
     }
 
     /** Opens the bytes behind any byte order mark for the byte-level reader; {@link #firstOffset} is where they begin. */
     ByteInput openBytes() throws IOException {
         bytesRead.set(0);
-        return isPlain()
-                ? new PlainInput(file, stamp.size(), bytesRead::addAndGet)
-                : new UnpackedInput(decompressed(0));
+        return isPlain() ? openBytesAgain() : new UnpackedInput(decompressed(0));
+    }
+
+    /** Opens the bytes of a plain part while its pass is not to begin anew. */
+    ByteInput openBytesAgain() throws IOException {
+        return new PlainInput(file, stamp.size(), bytesRead::addAndGet);
     }
 
     /** Where the first line begins. */

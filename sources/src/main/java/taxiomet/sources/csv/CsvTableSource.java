@@ -25,9 +25,9 @@ import taxiomet.rows.TableSource;
 public final class CsvTableSource implements TableSource {
     private static final int NAMES_SHOWN = 8;
 
-    private final Path folder;
     private final List<String> columns;
     private final List<CsvPart> parts;
+    private final List<String> partNames;
     /** For each part, for each of its fields, the place of its column in {@link #columns}; -1 for one not declared. */
     private final List<int[]> fieldMaps = new ArrayList<>();
 
@@ -39,11 +39,12 @@ public final class CsvTableSource implements TableSource {
     private final Optional<SingleByteText> byteEncoding;
 
     private CsvTableSource(RowsFile rows, List<String> columns, List<CsvPart> parts, CsvReading reading) {
-        this.folder = rows.folder();
         this.format = rows;
         this.reading = reading;
         this.columns = List.copyOf(columns);
         this.parts = List.copyOf(parts);
+        this.partNames =
+                parts.stream().map(part -> nameIn(rows.folder(), part.file())).toList();
         for (CsvPart part : parts) {
             List<String> names =
                     part.header() != null ? part.header() : rows.header().orElse(columns);
@@ -74,6 +75,10 @@ public final class CsvTableSource implements TableSource {
             parts.add(new CsvPart(rows, file, parts.size()));
         }
         return new CsvTableSource(rows, columns, parts, reading);
+    }
+
+    private static String nameIn(Path folder, Path file) {
+        return file.startsWith(folder) ? folder.relativize(file).toString() : file.toString();
     }
 
     private int[] fieldMap(CsvPart part, List<String> names) {
@@ -128,8 +133,7 @@ public final class CsvTableSource implements TableSource {
 
     @Override
     public String partName(int part) {
-        Path file = parts.get(part).file();
-        return file.startsWith(folder) ? folder.relativize(file).toString() : file.toString();
+        return partNames.get(part);
     }
 
     @Override
@@ -181,10 +185,14 @@ public final class CsvTableSource implements TableSource {
     @Override
     public void fetch(RefCursor refs, int[] wanted, RowSink sink) {
         RowQueue queue = new RowQueue(refs);
-        RowBatch batch = new RowBatch(wanted.length);
         while (!queue.isEmpty()) {
-            int part = queue.part();
-            parts.get(part).fetch(queue, fieldsOf(part, wanted), batch, sink);
+            CsvPart part = parts.get(queue.part());
+            CsvFields fields = fieldsOf(part.number(), wanted);
+            if (isReadByBytes() && part.isPlain()) {
+                new RowPicker(part, fields, byteEncoding, wanted.length, sink).pick(queue);
+            } else {
+                part.fetch(queue, fields, new RowBatch(wanted.length), sink);
+            }
         }
     }
 

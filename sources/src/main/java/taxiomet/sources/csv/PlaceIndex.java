@@ -61,6 +61,10 @@ final class PlaceIndex {
         size = kept;
     }
 
+    int size() {
+        return size;
+    }
+
     /** The last place at or before a row; -1 when there is none. */
     int before(long row) {
         int found = Arrays.binarySearch(rows, 0, size, row);

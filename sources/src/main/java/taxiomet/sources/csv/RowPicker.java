@@ -1,0 +1,128 @@
+package taxiomet.sources.csv;
+
+import java.io.IOException;
+import java.util.List;
+import java.util.Optional;
+import taxiomet.rows.CellColumn;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.RowBatch.MalformedRow;
+import taxiomet.rows.RowRef;
+import taxiomet.rows.RowSink;
+
+/** Reads single rows of a part that is not compressed: what lies between two known places is taken apart, and the row picked from it. */
+final class RowPicker {
+    private static final int PIECE = 1 << 18;
+
+    private final CsvPart part;
+    private final RowBatch all;
+    private final RowBatch picked;
+    private final RowSink sink;
+    private final Chunk chunk;
+    private final RowSplitter splitter;
+
+    /**
+     * @param encoding empty for UTF-8
+     * @param width how many columns are wanted
+     */
+    RowPicker(CsvPart part, CsvFields fields, Optional<SingleByteText> encoding, int width, RowSink sink) {
+        this.part = part;
+        this.all = new RowBatch(width);
+        this.picked = new RowBatch(width);
+        this.sink = sink;
+        this.chunk = new Chunk(encoding, (byte) fields.format().delimiter(), (byte)
+                fields.format().quote());
+        this.splitter = new RowSplitter(fields, all);
+    }
+
+    /** Hands over the rows that a queue names in this part. */
+    void pick(RowQueue wanted) {
+        part.requireUnchanged();
+        try (ByteInput in = part.openBytesAgain()) {
+            while (wanted.hasNextIn(part.number())) {
+                long before = wanted.taken();
+                pickFrom(in, part.places().before(wanted.row()), wanted);
+                if (wanted.taken() == before) {
+                    throw part.changed();
+                }
+            }
+        } catch (IOException e) {
+            part.requireUnchanged();
+            throw part.unreadable(e);
+        }
+        handOver();
+        part.requireUnchanged();
+    }
+
+    /** Picks rows between a place and the next, piece by piece; -1 stands for the beginning of the part. */
+    private void pickFrom(ByteInput in, int place, RowQueue wanted) throws IOException {
+        PlaceIndex places = part.places();
+        long offset = place < 0 ? part.firstOffset() : places.offset(place);
+        long row = place < 0 ? 1 : places.row(place);
+        long line = place < 0 ? 1 : places.line(place);
+        boolean isHeaderNext = place < 0 && part.header() != null;
+        boolean isLast = place + 1 == places.size();
+        long end = isLast ? in.end() : places.offset(place + 1);
+        long endRow = isLast ? Long.MAX_VALUE : places.row(place + 1);
+        while (offset < end && wanted.hasNextIn(part.number()) && wanted.row() < endRow) {
+            int count = (int) Math.min(PIECE, end - offset);
+            chunk.load(in, offset, count);
+            splitter.split(chunk, 0, chunk.placeOf(offset + count), isHeaderNext, true);
+            splitter.handOver(part.number(), row, line);
+            pickFromPiece(wanted);
+            offset = splitter.endOffset();
+            row += splitter.records();
+            line += splitter.lines();
+            isHeaderNext = splitter.isHeaderNext();
+        }
+    }
+
+    private void pickFromPiece(RowQueue wanted) {
+        List<MalformedRow> malformed = all.malformed();
+        int nextRow = 0;
+        int nextMalformed = 0;
+        while (wanted.hasNextIn(part.number())) {
+            long ref = RowRef.of(part.number(), wanted.row());
+            while (nextRow < all.size() && all.ref(nextRow) < ref) {
+                nextRow++;
+            }
+            while (nextMalformed < malformed.size()
+                    && malformed.get(nextMalformed).ref() < ref) {
+                nextMalformed++;
+            }
+            if (nextRow < all.size() && all.ref(nextRow) == ref) {
+                copy(nextRow);
+            } else if (nextMalformed < malformed.size()
+                    && malformed.get(nextMalformed).ref() == ref) {
+                picked.addMalformed(malformed.get(nextMalformed));
+            } else {
+                return;
+            }
+            wanted.take();
+            if (picked.isFull()) {
+                handOver();
+            }
+        }
+    }
+
+    private void copy(int row) {
+        long byteCount = 0;
+        for (int column = 0; column < all.columnCount(); column++) {
+            CellColumn from = all.column(column);
+            CellColumn to = picked.column(column);
+            if (from.isNull(row)) {
+                to.addNull();
+            } else {
+                to.add(from.bytes(), from.start(row), from.length(row));
+                byteCount += from.length(row);
+            }
+        }
+        picked.endRow(all.ref(row), all.line(row), byteCount);
+    }
+
+    private void handOver() {
+        if (!picked.isEmpty()) {
+            sink.accept(picked);
+        }
+        picked.clear();
+    }
+}
