@@ -76,15 +76,23 @@ final class HintFinder {
      * looked up, which takes no reading.
      */
     void lookUp(Parents parents) {
-        for (List<String> key : keys) {
-            lookUp(parents, key.stream().map(Likeness::skeleton).toList());
-            for (int place = 0; place < key.size(); place++) {
-                List<String> other = new ArrayList<>(key);
-                for (String cell : Likeness.numbersOneEditFrom(key.get(place))) {
-                    other.set(place, cell);
-                    lookUp(parents, other);
-                }
+        for (int key = 0; key < keys.size(); key++) {
+            lookUp(parents, keys.get(key).stream().map(Likeness::skeleton).toList());
+            for (int column = 0; column < keys.get(key).size(); column++) {
+                lookUpNeighbours(parents, key, column);
             }
+        }
+    }
+
+    /** Looks up keys with one keystroke more or less in one column, until there are two: then neither is more likely. */
+    private void lookUpNeighbours(Parents parents, int key, int column) {
+        List<String> other = new ArrayList<>(keys.get(key));
+        for (String cell : Likeness.numbersOneEditFrom(other.get(column))) {
+            if (neighbours.get(key) > 1) {
+                return;
+            }
+            other.set(column, cell);
+            lookUp(parents, other);
         }
     }
 

@@ -16,7 +16,7 @@ final class Likeness {
     private static final Pattern DAY_FIRST = Pattern.compile("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})");
     private static final Pattern YEAR_FIRST =
             Pattern.compile("(\\d{4})[./-]?(\\d{2})[./-]?(\\d{2})(?:[t ]00:00(?::00(?:\\.0+)?)?)?");
-    private static final Pattern PLAIN_NUMBER = Pattern.compile("0|-?[1-9][0-9]{0,17}");
+    private static final int MOST_DIGITS = 18;
     private static final int LONGEST_PLAIN_NUMBER = 20;
     private static final int LEAST_FOR_EDITS = 4;
     private static final int LEAST_DIGITS_FOR_EDITS = 6;
@@ -145,7 +145,17 @@ final class Likeness {
 
     /** Whether a text is a whole number as it is usually written, and fits into a long. */
     static boolean isPlainNumber(String text) {
-        return PLAIN_NUMBER.matcher(text).matches();
+        int start = text.startsWith("-") ? 1 : 0;
+        int digits = text.length() - start;
+        if (digits < 1 || digits > MOST_DIGITS || text.charAt(start) == '0') {
+            return text.equals("0");
+        }
+        for (int i = start; i < text.length(); i++) {
+            if (text.charAt(i) < '0' || text.charAt(i) > '9') {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** All texts one keystroke away from a text that may be whole numbers. */

@@ -21,7 +21,9 @@ final class RowSplitter {
     private static final int PLACE_STEP = 128;
 
     private static final int FIRST_ROOM = 2_048;
-    private static final int MOST_CELLS_IN_BLOCK = 1 << 16;
+    private static final int BLOCK_ROWS = 64;
+    /** Room for the cells of one field in a block; no power of two, which would have all fields share few lines of the cache. */
+    private static final int STRIDE = BLOCK_ROWS + Long.BYTES;
 
     private final byte delimiter;
     private final byte quote;
@@ -48,10 +50,6 @@ final class RowSplitter {
     private int rows;
     /** The cells of some rows just found, field by field. */
     private final long[] block;
-
-    private final int blockRows;
-    /** Room for the cells of one field; no power of two, which would have all fields share few lines of the cache. */
-    private final int stride;
 
     private int[] recordOfRow = new int[FIRST_ROOM];
     private int[] lineOfRow = new int[FIRST_ROOM];
@@ -92,9 +90,7 @@ final class RowSplitter {
         this.quote = (byte) fields.format().quote();
         this.fieldCount = fields.count();
         this.spans = new long[fieldCount][];
-        this.blockRows = Math.max(1, Math.min(PLACE_STEP, MOST_CELLS_IN_BLOCK / fieldCount));
-        this.stride = blockRows + Long.BYTES;
-        this.block = new long[fieldCount * stride];
+        this.block = new long[fieldCount * STRIDE];
         this.nullWords = new NullWords(fields.format().nullWords());
         ensureRoom(FIRST_ROOM);
     }
@@ -173,7 +169,7 @@ final class RowSplitter {
             }
             int before = at;
             if (!isHeaderNext && !checksBytes) {
-                splitPlain(to, records + blockRows);
+                splitPlain(to, records + BLOCK_ROWS);
             }
             if (at == before) {
                 splitRecord();
@@ -197,7 +193,6 @@ final class RowSplitter {
         int[] recordNumbers = recordOfRow;
         int[] lineNumbers = lineOfRow;
         byte between = delimiter;
-        int apart = stride;
         int last = fieldCount - 1;
         int lastMark = markCount - fieldCount - 1;
         int rowStart = at;
@@ -208,19 +203,19 @@ final class RowSplitter {
         int line = lines;
         while (rowStart < to && next <= lastMark && record < mostRecords) {
             int start = rowStart;
-            int behind = next;
             int cell = row - firstRow;
-            int lastCell = cell + last * apart;
-            int end = found[behind++];
-            while (cell < lastCell && from[end] == between) {
-                cells[cell] = CellColumn.span(start, nullIfEmpty(end - start));
-                cell += apart;
+            int others = 0;
+            for (int field = 0; field < last; field++) {
+                int end = found[next + field];
+                others |= from[end] ^ between;
+                cells[field * STRIDE + cell] = CellColumn.span(start, nullIfEmpty(end - start));
                 start = end + 1;
-                end = found[behind++];
             }
-            cells[cell] = CellColumn.span(start, nullIfEmpty(end - start));
-            boolean isPlain = cell == lastCell && from[end] == '\n';
-            if (cell == lastCell && from[end] == '\r' && found[behind] == end + 1 && from[end + 1] == '\n') {
+            int behind = next + fieldCount;
+            int end = found[behind - 1];
+            cells[last * STRIDE + cell] = CellColumn.span(start, nullIfEmpty(end - start));
+            boolean isPlain = others == 0 && from[end] == '\n';
+            if (others == 0 && from[end] == '\r' && found[behind] == end + 1 && from[end + 1] == '\n') {
                 isPlain = true;
                 end++;
                 behind++;
@@ -238,7 +233,7 @@ final class RowSplitter {
             rowStart = end + 1;
         }
         for (int field = 0; field <= last; field++) {
-            System.arraycopy(cells, field * apart, spans[field], firstRow, row - firstRow);
+            System.arraycopy(cells, field * STRIDE, spans[field], firstRow, row - firstRow);
         }
         at = rowStart;
         mark = next;
@@ -284,7 +279,7 @@ final class RowSplitter {
             if (field < last ? from[end] != delimiter : from[end] != '\n' && from[end] != '\r') {
                 return -1;
             }
-            block[field * stride + row] = CellColumn.span(first, length);
+            block[field * STRIDE + row] = CellColumn.span(first, length);
             start = end + 1;
         }
         if (from[start - 1] == '\r') {
