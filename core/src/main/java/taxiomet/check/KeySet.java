@@ -6,8 +6,8 @@ import taxiomet.spill.MemoryBudget;
 
 /**
  * A set of keys in memory, in the form that suits what comes: keys that are one long, or two that fit into one side by side, as
- * bits while they lie close together and as longs while they do not; all others, fingerprints among them, as pairs of longs. It
- * changes over as it grows.
+ * bits while they lie close together and as longs while they do not; all others, fingerprints among them, as pairs of longs, and in buckets when these are many
+ * and it is early enough to learn at the end which came again. It changes over as it grows.
  */
 final class KeySet {
     /** What {@link #add} can answer: the key is new; it was there; there is no room for it, and it has not been added. */

@@ -11,7 +11,8 @@
  * <p>Keys are compared as pairs of longs that a {@link taxiomet.check.KeyEncoder} makes of the {@link taxiomet.check.ColumnKeys} of a
  * batch: two rows have one key exactly when they have the same pair. Numbers, dates and times are themselves in the pair; everything else is a
  * {@link taxiomet.check.Fingerprint}, under a secret of each run. The keys of a table stand in a {@link taxiomet.check.KeyIndex}: as bits,
- * longs or pairs ({@link taxiomet.check.KeySet}) while there is memory, and in partitions on disk otherwise. It does not know rows: where
+ * longs or pairs ({@link taxiomet.check.KeySet}) while there is memory, many pairs spread over {@link taxiomet.check.PairBuckets}, and in
+ * partitions on disk otherwise. It does not know rows: where
  * a key comes again, {@link taxiomet.check.RepeatedRows} finds them by reading what is needed of the table a second time. A {@link
  * taxiomet.check.LinkCheck} asks the index at once where the parent has been read, and otherwise (circles, tables linked to themselves,
  * indexes that went to disk) keeps the child's keys until all tables have been read.
