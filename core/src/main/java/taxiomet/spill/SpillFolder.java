@@ -24,6 +24,11 @@ public final class SpillFolder implements AutoCloseable {
     /** A multiple of the lengths of records, which are never torn apart. */
     private static final int LEAST_BUFFERED = 6;
 
+    /** With this much there may be many rows: the places of very short runs would take more memory than the runs. */
+    private static final int BUDGET_FOR_MANY_ROWS = 1 << 19;
+
+    private static final int LEAST_BUFFERED_OF_MANY = 48;
+
     /** A partition's share of the memory budget: many checks have 256 partitions each. */
     private static final int SHARES = 1 << 17;
 
@@ -39,7 +44,8 @@ public final class SpillFolder implements AutoCloseable {
      */
     public SpillFolder(Path parent, MemoryBudget budget) {
         this.parent = parent;
-        long share = Math.max(LEAST_BUFFERED, Math.min(MOST_BUFFERED, budget.limit() / SHARES));
+        int least = budget.limit() < BUDGET_FOR_MANY_ROWS ? LEAST_BUFFERED : LEAST_BUFFERED_OF_MANY;
+        long share = Math.max(least, Math.min(MOST_BUFFERED, budget.limit() / SHARES));
         this.bufferedLongs = (int) (share / LEAST_BUFFERED * LEAST_BUFFERED);
         try {
             removeLeftOvers();
