@@ -17,6 +17,8 @@ import taxiomet.rows.CellColumn;
 /** Marks are found eight bytes at a time as they are one by one, and bytes are UTF-8 when Java's decoder says so. */
 class MarksTest {
     private static final long SEED = 20_261_125L;
+    /** Two blocks, and some bytes before and behind them. */
+    private static final int SIZE = 2 * 64 + 11;
 
     private static int[] oneByOne(byte[] bytes, int from, int to, byte delimiter, byte quote) {
         return IntStream.range(from, to)
@@ -29,20 +31,22 @@ class MarksTest {
             delimiter = '/',
             quoteCharacter = '!',
             value = {"44/34", "59/34", "124/39", "9/34", "44/126", "1/34", "44/63", "44/64"})
-    void every_byte_in_every_place_of_a_word_is_told_apart(byte delimiter, byte quote) {
+    void every_byte_in_every_place_of_a_block_is_told_apart(byte delimiter, byte quote) {
         Random random = new Random(SEED);
         for (int value = 0; value < 256; value++) {
-            for (int place = 0; place < 24; place++) {
-                byte[] bytes = new byte[24 + CellColumn.PADDING];
+            for (int place = 0; place < SIZE; place++) {
+                byte[] bytes = new byte[SIZE + CellColumn.PADDING];
                 // Neighbours with and without their high bit, and ones that are marks themselves.
                 byte[] around = {'a', (byte) 0xFF, delimiter, '0', (byte) 0x80, '\n', quote, '~'};
-                for (int i = 0; i < 24; i++) {
-                    bytes[i] = around[random.nextInt(around.length)];
+                // From a block without any mark to one of nothing else.
+                int rareness = random.nextInt(6);
+                for (int i = 0; i < SIZE; i++) {
+                    bytes[i] = around[random.nextInt(8) < rareness ? 0 : random.nextInt(around.length)];
                 }
                 bytes[place] = (byte) value;
                 Marks marks = new Marks(delimiter, quote);
                 int from = random.nextInt(4);
-                int to = 24 - random.nextInt(4);
+                int to = SIZE - random.nextInt(4);
                 marks.find(bytes, from, to);
                 assertThat(Arrays.copyOf(marks.places(), marks.count()))
                         .as("byte %d at %d", value, place)
