@@ -92,7 +92,7 @@ final class LongTable {
 
     /**
      * Loads the slots where some values would stand. Loads that do not wait for each other hide most of the time that each of them
-     * takes; the look-ups that follow find their slots in the cache: 28 ns each, against 37 one by one (bench/RESULTS.md).
+     * takes; the look-ups that follow find their slots in the cache: 29 ns each, against 36 one by one (bench/RESULTS.md).
      */
     void touch(long[] values, int count) {
         long[] all = slots;

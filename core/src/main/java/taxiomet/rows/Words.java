@@ -8,7 +8,7 @@ import java.nio.ByteOrder;
  * Eight bytes at a time, as the digits of one long; the first byte is the lowest. Every method reads whole words, so that an array must
  * go on for {@link CellColumn#PADDING} bytes behind what is asked about.
  *
- * <p>Measured with bench/parts: numbers of six digits 6 ns a cell, against 46 ns byte by byte (bench/RESULTS.md).
+ * <p>Measured with bench/parts: numbers of six digits 5 ns a cell, against 30 ns byte by byte (bench/RESULTS.md).
  */
 public final class Words {
     private static final VarHandle LONGS = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);

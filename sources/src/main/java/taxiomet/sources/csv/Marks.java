@@ -10,7 +10,7 @@ import taxiomet.rows.Words;
  * delimiter. The usual quotes lie between 0x20 and 0x3F: one bit or two make 0x20 of them and leave control characters below it, so
  * that one sum more, with 0x5F, finds both.
  *
- * <p>Measured: 0.46 ns a byte, against 0.52 when marks are written for each eight bytes, and a good 1.0 byte by byte (bench/RESULTS.md).
+ * <p>Measured with bench/parts: 0.40 ns a byte, against 0.92 byte by byte (bench/RESULTS.md).
  */
 final class Marks {
     private static final long HIGH_BITS = 0x8080808080808080L;
