@@ -6,8 +6,8 @@ import taxiomet.spill.MemoryBudget;
 
 /**
  * A set of keys in memory, in the form that suits what comes: keys that are one long, or two that fit into one side by side, as
- * bits while they lie close together and as longs while they do not; all others, fingerprints among them, as pairs of longs, and in buckets when these are many
- * and it is early enough to learn at the end which came again. It changes over as it grows.
+ * bits while they lie close together and as longs while they do not; all others, fingerprints among them, as pairs of longs, and in
+ * buckets when these are many and it is early enough to learn at the end which came again. It changes over as it grows.
  */
 final class KeySet {
     /** What {@link #add} can answer: the key is new; it was there; there is no room for it, and it has not been added. */
@@ -86,8 +86,9 @@ final class KeySet {
     }
 
     private int addPair(long high, long low) {
-        if (buckets == null && mayAnswerLate && pairs.size() >= MOST_PAIRS_IN_TABLE) {
-            startBuckets();
+        boolean areMany = buckets == null && mayAnswerLate && pairs.size() >= MOST_PAIRS_IN_TABLE;
+        if (areMany && !startBuckets()) {
+            return FULL;
         }
         if (buckets != null) {
             return buckets.add(high, low) ? ADDED : FULL;
@@ -95,16 +96,17 @@ final class KeySet {
         return pairs.add(high, low);
     }
 
-    private void startBuckets() {
+    private boolean startBuckets() {
         PairBuckets spread = new PairBuckets(budget);
         boolean[] isFull = new boolean[1];
-        pairs.forEach((high, low) -> isFull[0] |= !spread.add(high, low));
+        pairs.forEach((high, low) -> isFull[0] = isFull[0] || !spread.add(high, low));
         if (isFull[0]) {
             spread.close();
-            return;
+            return false;
         }
         pairs.close();
         buckets = spread;
+        return true;
     }
 
     /**
@@ -125,7 +127,7 @@ final class KeySet {
      * @return how many have been added
      */
     int addFirst(long[] highs, long[] lows, int count, long[] packed) {
-        if (buckets != null && (areAllPairs || areAllFingerprints(highs, count))) {
+        if (areAllInBuckets(highs, count)) {
             return buckets.addFirst(highs, lows, count);
         }
         if (areAllPairs || !arePackable(highs, lows, count)) {
@@ -137,7 +139,11 @@ final class KeySet {
                 : longs.addFirst(values, count);
     }
 
-    private static boolean areAllFingerprints(long[] highs, int count) {
+    /** Whether all of some keys belong into the buckets. */
+    private boolean areAllInBuckets(long[] highs, int count) {
+        if (buckets == null || areAllPairs) {
+            return buckets != null;
+        }
         long signs = -1;
         for (int i = 0; i < count; i++) {
             signs &= highs[i];
@@ -259,13 +265,12 @@ final class KeySet {
      * Finds which of some keys are not there. Threads may do so side by side, each with its own arrays.
      *
      * @param packed room for as many longs as there are keys
-     * @param firstSlots room for as many numbers
      * @param missing gets their places, ascending
      * @return how many they are
      */
-    int findMissing(long[] highs, long[] lows, int count, long[] packed, int[] firstSlots, int[] missing) {
-        if (buckets != null && (areAllPairs || areAllFingerprints(highs, count))) {
-            return buckets.findMissing(highs, lows, count, firstSlots, missing);
+    int findMissing(long[] highs, long[] lows, int count, long[] packed, int[] missing) {
+        if (areAllInBuckets(highs, count)) {
+            return buckets.findMissing(highs, lows, count, packed, missing);
         }
         if (areAllPairs || !arePackable(highs, lows, count)) {
             if (buckets == null) {

@@ -74,7 +74,6 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
         private int[] otherRows = new int[64];
         private int otherCount;
         private long[] packed = new long[0];
-        private int[] firstSlots = new int[0];
 
         Finder(KeyEncoder keys) {
             this.keys = keys;
@@ -100,10 +99,9 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
             int size = batch.size();
             if (packed.length < size) {
                 packed = new long[size];
-                firstSlots = new int[size];
                 missingRows = new int[size];
             }
-            missingCount = parents.keys().findMissing(highs, lows, size, packed, firstSlots, missingRows);
+            missingCount = parents.keys().findMissing(highs, lows, size, packed, missingRows);
         }
 
         private void addMissing(int row) {

@@ -2,6 +2,7 @@ package taxiomet.check;
 
 import java.util.Arrays;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.spill.Partitions;
 
 /**
  * Many pairs of longs, spread by their hash over buckets while they come, and put into a table bucket by bucket when all are
@@ -9,7 +10,7 @@ import taxiomet.spill.MemoryBudget;
  * pairs came more than once is known only then.
  */
 final class PairBuckets {
-    private static final int BUCKETS = 256;
+    private static final int BUCKETS = Partitions.COUNT;
     private static final int BLOCK = 1 << 9;
     private static final long BLOCK_BYTES = (long) BLOCK * Long.BYTES;
     /** Slots for each pair, in eighths. */
@@ -26,7 +27,6 @@ final class PairBuckets {
     /** How many longs of each bucket's last block are taken. */
     private final int[] taken = new int[BUCKETS];
 
-    private final long[][] lastBlocks = new long[BUCKETS][];
     private long size;
     private long bytes;
 
@@ -43,10 +43,6 @@ final class PairBuckets {
         Arrays.fill(taken, BLOCK);
     }
 
-    private static int bucketOf(long hash) {
-        return (int) (hash >>> 56);
-    }
-
     /** The first slot, of so many, where a pair may stand: the greater its hash, the further behind. */
     private static int slotOf(long hash, int slots) {
         return (int) ((hash >>> 32) * slots >>> 32);
@@ -54,7 +50,7 @@ final class PairBuckets {
 
     /** Adds a pair, whether it is there already or not; false when there is no room. */
     boolean add(long high, long low) {
-        int bucket = bucketOf(KeyTable.hash(high, low));
+        int bucket = Partitions.of(KeyTable.hash(high, low));
         int at = taken[bucket];
         if (at == BLOCK) {
             if (!addBlock(bucket)) {
@@ -62,7 +58,7 @@ final class PairBuckets {
             }
             at = 0;
         }
-        long[] block = lastBlocks[bucket];
+        long[] block = blocks[bucket][blockCounts[bucket] - 1];
         block[at] = high;
         block[at + 1] = low;
         taken[bucket] = at + 2;
@@ -87,8 +83,7 @@ final class PairBuckets {
         if (count == blocks[bucket].length) {
             blocks[bucket] = Arrays.copyOf(blocks[bucket], Math.max(8, count * 2));
         }
-        lastBlocks[bucket] = new long[BLOCK];
-        blocks[bucket][count] = lastBlocks[bucket];
+        blocks[bucket][count] = new long[BLOCK];
         blockCounts[bucket]++;
         bytes += BLOCK_BYTES;
         taken[bucket] = 0;
@@ -131,7 +126,6 @@ final class PairBuckets {
             }
             fill(all, bucket, keeps ? 0 : 8, repeated);
             blocks[bucket] = null;
-            lastBlocks[bucket] = null;
         }
         blocks = null;
         table = keeps ? all : null;
@@ -147,21 +141,25 @@ final class PairBuckets {
      */
     private void fill(long[] into, int bucket, int bitsInCommon, KeySet.Sink repeated) {
         int slots = into.length / 2;
+        forEachIn(bucket, (high, low) -> {
+            int slot = find(into, slotOf(KeyTable.hash(high, low) << bitsInCommon, slots), high, low);
+            boolean isZeros = high == 0 && low == 0;
+            if (isZeros ? hasZeros : isUsed(into, slot)) {
+                size--;
+                repeated.accept(high, low);
+            }
+            hasZeros |= isZeros;
+            into[slot] = high;
+            into[slot + 1] = low;
+        });
+    }
+
+    private void forEachIn(int bucket, KeySet.Sink sink) {
         for (int number = 0; number < blockCounts[bucket]; number++) {
             long[] block = blocks[bucket][number];
             int end = number == blockCounts[bucket] - 1 ? taken[bucket] : BLOCK;
             for (int at = 0; at < end; at += 2) {
-                long high = block[at];
-                long low = block[at + 1];
-                int slot = find(into, slotOf(KeyTable.hash(high, low) << bitsInCommon, slots), high, low);
-                boolean isZeros = high == 0 && low == 0;
-                if (isZeros ? hasZeros : isUsed(into, slot)) {
-                    size--;
-                    repeated.accept(high, low);
-                }
-                hasZeros |= isZeros;
-                into[slot] = high;
-                into[slot + 1] = low;
+                sink.accept(block[at], block[at + 1]);
             }
         }
     }
@@ -191,16 +189,17 @@ final class PairBuckets {
      * Finds which of some pairs are not there, as {@link KeySet#findMissing} does. Rows with the same parent often follow one
      * another: a pair like the one before is not looked up.
      *
-     * @param firstSlots room for as many numbers as there are pairs
+     * @param firstSlots room for as many longs as there are pairs
      */
-    int findMissing(long[] highs, long[] lows, int count, int[] firstSlots, int[] missing) {
+    int findMissing(long[] highs, long[] lows, int count, long[] firstSlots, int[] missing) {
         long[] all = table;
         int slots = all.length / 2;
         // First all loads that do not wait for each other, as LongTable does it.
         long sum = 0;
         for (int i = 0; i < count; i++) {
-            firstSlots[i] = slotOf(KeyTable.hash(highs[i], lows[i]), slots);
-            sum += all[2 * firstSlots[i]];
+            int slot = slotOf(KeyTable.hash(highs[i], lows[i]), slots);
+            firstSlots[i] = slot;
+            sum += all[2 * slot];
         }
         touched = sum;
         int found = 0;
@@ -209,7 +208,7 @@ final class PairBuckets {
             long high = highs[i];
             long low = lows[i];
             if (i == 0 || low != lows[i - 1] || high != highs[i - 1]) {
-                isThere = high == 0 && low == 0 ? hasZeros : isUsed(all, find(all, firstSlots[i], high, low));
+                isThere = high == 0 && low == 0 ? hasZeros : isUsed(all, find(all, (int) firstSlots[i], high, low));
             }
             if (!isThere) {
                 missing[found++] = i;
@@ -221,13 +220,7 @@ final class PairBuckets {
     /** Gives all pairs that were added; not once sealed. */
     void forEach(KeySet.Sink sink) {
         for (int bucket = 0; bucket < BUCKETS; bucket++) {
-            for (int number = 0; number < blockCounts[bucket]; number++) {
-                long[] block = blocks[bucket][number];
-                int end = number == blockCounts[bucket] - 1 ? taken[bucket] : BLOCK;
-                for (int at = 0; at < end; at += 2) {
-                    sink.accept(block[at], block[at + 1]);
-                }
-            }
+            forEachIn(bucket, sink);
         }
     }
 

@@ -102,8 +102,8 @@ final class Reading {
     }
 
     // The loops over checks are methods of their own: as parts of longer ones they would have the compiler spend a
-    // tenth of a
-    // second on code that runs once for each batch.
+    // tenth
+    // of a second on code that runs once for each batch.
 
     private static void look(List<BatchCheck> checks, TypedBatch typed) {
         for (BatchCheck check : checks) {

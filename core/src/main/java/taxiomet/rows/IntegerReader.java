@@ -21,30 +21,25 @@ final class IntegerReader extends ValueReader {
         for (int row = 0; row < size; row++) {
             int length = (int) spans[row];
             int start = (int) (spans[row] >>> 32);
-            // Digits alone, without a zero in front: 12 is, 012 and +12 are not. The second half of a value is always
-            // 0.
+            // Digits alone, without a zero in front: 12 is, 012 and +12 are not.
+            long value = -1;
             if (length - 1 >>> 3 == 0) {
                 long word = Words.at(bytes, start);
                 long digits = Words.digits(word, length);
                 if (Words.areDigits(digits) && ((byte) word != '0' || length == 1)) {
-                    long value = Words.join(digits);
-                    if (value <= greatest) {
-                        if (keeps) {
-                            highs[row] = value;
-                        }
-                        continue;
-                    }
+                    value = Words.join(digits);
                 }
             } else if (length > 8 && length <= 16 && bytes[start] != '0') {
                 long front = Words.number(bytes, start, length - 8);
                 long back = Words.number(bytes, start + length - 8, 8);
-                long value = front * 100_000_000L + back;
-                if ((front | back) >= 0 && value <= greatest) {
-                    if (keeps) {
-                        highs[row] = value;
-                    }
-                    continue;
+                value = (front | back) < 0 ? -1 : front * 100_000_000L + back;
+            }
+            if (value >= 0 && value <= greatest) {
+                if (keeps) {
+                    // The second half of a whole number is always 0.
+                    highs[row] = value;
                 }
+                continue;
             }
             if (length < 0) {
                 into.states[row] = TypedColumn.NULL;

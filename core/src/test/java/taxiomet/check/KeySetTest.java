@@ -2,6 +2,8 @@ package taxiomet.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.lang.annotation.Retention;
+import java.lang.annotation.RetentionPolicy;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
@@ -20,6 +22,24 @@ class KeySetTest {
 
     private record Key(long high, long low) {}
 
+    /** How many parts a key has, and what they are like. */
+    @Retention(RetentionPolicy.RUNTIME)
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "1 | dense",
+                "1 | sparse",
+                "1 | first dense, then far apart",
+                "1 | shuffled over a wide range",
+                "2 | pairs with a small second part",
+                "2 | pairs that grow",
+                "2 | pairs too wide",
+                "2 | fingerprints",
+                "1 | values and fingerprints"
+            })
+    private @interface EachKindOfKey {}
+
     private static Key key(String kind, Random random, int i) {
         LongUnaryOperator below = bound -> Math.floorMod(random.nextLong(), bound);
         return switch (kind) {
@@ -37,20 +57,7 @@ class KeySetTest {
         };
     }
 
-    @ParameterizedTest
-    @CsvSource(
-            delimiter = '|',
-            value = {
-                "1 | dense",
-                "1 | sparse",
-                "1 | first dense, then far apart",
-                "1 | shuffled over a wide range",
-                "2 | pairs with a small second part",
-                "2 | pairs that grow",
-                "2 | pairs too wide",
-                "2 | fingerprints",
-                "1 | values and fingerprints"
-            })
+    @EachKindOfKey
     void it_answers_like_a_plain_set(int parts, String kind) {
         Random random = new Random(SEED);
         KeySet keys = new KeySet(parts, new MemoryBudget(Long.MAX_VALUE));
@@ -97,20 +104,7 @@ class KeySetTest {
         }
     }
 
-    @ParameterizedTest
-    @CsvSource(
-            delimiter = '|',
-            value = {
-                "1 | dense",
-                "1 | sparse",
-                "1 | first dense, then far apart",
-                "1 | shuffled over a wide range",
-                "2 | pairs with a small second part",
-                "2 | pairs that grow",
-                "2 | pairs too wide",
-                "2 | fingerprints",
-                "1 | values and fingerprints"
-            })
+    @EachKindOfKey
     void added_in_batches_and_answered_late_it_tells_the_same(int parts, String kind) {
         for (long budget : new long[] {Long.MAX_VALUE, 3_000_000, 500_000}) {
             Batches batches = new Batches(parts, budget);
@@ -187,7 +181,7 @@ class KeySetTest {
 
         void assertFindsMissing() {
             int[] missing = new int[SIZE];
-            int count = keys.findMissing(highs, lows, SIZE, new long[SIZE], new int[SIZE], missing);
+            int count = keys.findMissing(highs, lows, SIZE, new long[SIZE], missing);
             assertThat(IntStream.of(missing).limit(count))
                     .containsExactlyElementsOf(IntStream.range(0, SIZE)
                             .filter(i -> !plain.containsKey(new Key(highs[i], lows[i])))

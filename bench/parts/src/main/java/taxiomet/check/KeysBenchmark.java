@@ -38,7 +38,6 @@ public class KeysBenchmark {
     private final long[][] highs = new long[64][PROBES];
     private final long[][] lows = new long[64][PROBES];
     private final long[] packed = new long[PROBES];
-    private final int[] firstSlots = new int[PROBES];
     private final int[] missing = new int[PROBES];
     private int turn;
 
@@ -69,7 +68,7 @@ public class KeysBenchmark {
     @Benchmark
     public int batch() {
         turn = turn + 1 & 63;
-        return keys.findMissing(highs[turn], lows[turn], PROBES, packed, firstSlots, missing);
+        return keys.findMissing(highs[turn], lows[turn], PROBES, packed, missing);
     }
 
     @Benchmark

@@ -80,7 +80,7 @@ final class Marks {
                     | hits(g, delimiters, toBlanks) << 48
                     | hits(h, delimiters, toBlanks) << 56;
             int here = Long.bitCount(hits);
-            // Eight are written whether they are there or not: most blocks have about as many, and no branch has to be
+            // Eight are written whether they are there or not: most blocks have about as many, and no branch is
             // guessed.
             int last = next;
             do {

@@ -208,7 +208,9 @@ final class RowSplitter {
             rowStart = end + 1;
         }
         for (int field = 0; field <= last; field++) {
-            System.arraycopy(cells, field * STRIDE, spans[field], firstRow, row - firstRow);
+            if (fields.columnOf(field) >= 0) {
+                System.arraycopy(cells, field * STRIDE, spans[field], firstRow, row - firstRow);
+            }
         }
         at = rowStart;
         cursor.goTo(next);
