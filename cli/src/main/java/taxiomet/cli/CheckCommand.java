@@ -14,9 +14,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
-import taxiomet.charter.Problem;
-import taxiomet.charter.Severity;
-import taxiomet.charters.ReadCharter;
 import taxiomet.check.CheckOptions;
 import taxiomet.check.CheckProgress;
 import taxiomet.check.CheckRun;
@@ -24,7 +21,6 @@ import taxiomet.finding.CheckResult;
 import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.json.JsonReport;
 import taxiomet.reports.text.TextReport;
-import taxiomet.vet.Review;
 
 /** Judges the rows: the main job. */
 @Command(
@@ -131,7 +127,7 @@ final class CheckCommand implements Callable<Integer> {
         Optional<EvidenceOutput> evidenceOutput = Optional.ofNullable(evidence)
                 .map(folder -> new EvidenceOutput(folder, splitBy == SplitBy.OWNER, force));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
-        Charter charter = read();
+        Charter charter = new UsableCharter(terminal, source, charterFile, quiet).read();
         CheckOptions options = new CheckOptions(
                 tables(charter),
                 examples,
@@ -173,24 +169,6 @@ final class CheckCommand implements Callable<Integer> {
         if (splitBy != null && evidence == null) {
             throw new UsageException("--split-by goes with --evidence DIR");
         }
-    }
-
-    /** The charter, with nothing in it that would make the answer worthless. */
-    private Charter read() throws CharterException {
-        ReadCharter read = source.read(charterFile);
-        List<Problem> errors = Review.of(read.charter(), Optional.empty()).stream()
-                .filter(judgement -> judgement.severity() == Severity.ERROR)
-                .map(judgement -> read.places().of(judgement.path()).problem(judgement.problem(), judgement.remedy()))
-                .toList();
-        if (!errors.isEmpty()) {
-            throw new CharterException(errors);
-        }
-        if (!read.remarks().isEmpty() && !quiet) {
-            terminal.err()
-                    .println("Not all of " + charterFile + " could be taken over; `taxiomet vet " + charterFile
-                            + "` tells what was left out.");
-        }
-        return read.charter();
     }
 
     /** The tables that --only names. */

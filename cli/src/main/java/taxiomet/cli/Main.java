@@ -13,6 +13,7 @@ import picocli.CommandLine;
 import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.ParameterException;
 import taxiomet.charter.CharterException;
+import taxiomet.rehearse.ProposalException;
 import taxiomet.reports.OutputException;
 import taxiomet.rows.SourceException;
 import taxiomet.spill.SpillException;
@@ -80,11 +81,13 @@ public final class Main {
             case "check" -> commands.addSubcommand(new CheckCommand(terminal));
             case "survey" -> commands.addSubcommand(new SurveyCommand(terminal));
             case "vet" -> commands.addSubcommand(new VetCommand(terminal));
+            case "rehearse" -> commands.addSubcommand(new RehearseCommand(terminal));
             case "demo" -> commands.addSubcommand(new DemoCommand(terminal));
             default -> {
                 commands.addSubcommand(new SurveyCommand(terminal));
                 commands.addSubcommand(new VetCommand(terminal));
                 commands.addSubcommand(new CheckCommand(terminal));
+                commands.addSubcommand(new RehearseCommand(terminal));
                 commands.addSubcommand(new MeaningCommand(terminal));
                 commands.addSubcommand(new DemoCommand(terminal));
             }
@@ -118,6 +121,10 @@ public final class Main {
             if (count > 1) {
                 terminal.err().println(count + " problems; nothing was checked.");
             }
+            return ExitStatus.WRONG_USAGE;
+        } else if (e instanceof ProposalException) {
+            terminal.complain(e.getMessage());
+            terminal.err().println("Nothing was rehearsed, and nothing was written.");
             return ExitStatus.WRONG_USAGE;
         } else if (e instanceof SourceException || e instanceof OutputException || e instanceof SpillException) {
             terminal.complain(e.getMessage());

@@ -173,6 +173,14 @@ public sealed interface Expression {
         }
     }
 
+    /**
+     * IN over what a query of one table gives.
+     *
+     * @param column the place of the column selected, in the table queried
+     * @param where which of its rows; empty for all
+     */
+    record InQuery(Expression operand, String table, int column, Optional<Expression> where) implements Condition {}
+
     record Between(Expression operand, Expression low, Expression high) implements Condition {}
 
     record Like(Expression operand, Expression pattern, Optional<Expression> escape) implements Condition {}
@@ -197,6 +205,8 @@ public sealed interface Expression {
             return List.of(e.operand());
         } else if (this instanceof In e) {
             return Stream.concat(Stream.of(e.operand()), e.list().stream()).toList();
+        } else if (this instanceof InQuery e) {
+            return List.of(e.operand());
         } else if (this instanceof Between e) {
             return List.of(e.operand(), e.low(), e.high());
         } else if (this instanceof Like e) {

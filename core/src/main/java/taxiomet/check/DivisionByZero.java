@@ -1,7 +1,7 @@
 package taxiomet.check;
 
 /** A rule divided by zero in a row. */
-final class DivisionByZero extends RuntimeException {
+public final class DivisionByZero extends RuntimeException {
     private static final long serialVersionUID = 1;
 
     DivisionByZero() {

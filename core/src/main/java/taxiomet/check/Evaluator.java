@@ -13,6 +13,7 @@ import taxiomet.charter.Expression.Call;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.charter.Expression.Compared;
 import taxiomet.charter.Expression.In;
+import taxiomet.charter.Expression.InQuery;
 import taxiomet.charter.Expression.IsNull;
 import taxiomet.charter.Expression.Like;
 import taxiomet.charter.Expression.Literal;
@@ -27,7 +28,7 @@ import taxiomet.rows.TypedColumn;
  * Evaluates an expression for one row at a time, with SQL's three-valued logic. Values are those of {@link
  * Expression.Literal}; null is null, and unknown.
  */
-final class Evaluator {
+public final class Evaluator {
     private static final int LEAST_PRECISION = 60;
     private static final int MORE_DIGITS = 20;
 
@@ -35,8 +36,8 @@ final class Evaluator {
     private int row;
     private Leaves leaves = this::own;
 
-    /** Gives the values of an expression's leaves: columns of a row, or of its parents. */
-    interface Leaves {
+    /** Gives the values of an expression's leaves: columns of a row or of its parents, and what queries in it come to. */
+    public interface Leaves {
         Object value(Expression leaf);
     }
 
@@ -50,8 +51,12 @@ final class Evaluator {
         return value(expression);
     }
 
-    /** Evaluates an expression whose leaves have their values from elsewhere than a batch. */
-    Object evaluate(Expression expression, Leaves from) {
+    /**
+     * Evaluates an expression whose leaves have their values from elsewhere than a batch.
+     *
+     * @throws DivisionByZero when a division by zero is evaluated
+     */
+    public Object evaluate(Expression expression, Leaves from) {
         leaves = from;
         return value(expression);
     }
@@ -67,7 +72,7 @@ final class Evaluator {
     }
 
     private Object value(Expression expression) {
-        if (expression instanceof ColumnValue || expression instanceof ParentValue) {
+        if (expression instanceof ColumnValue || expression instanceof ParentValue || expression instanceof InQuery) {
             return leaves.value(expression);
         } else if (expression instanceof Literal e) {
             return e.value();

@@ -15,7 +15,7 @@ import taxiomet.charter.Table;
  * @param family the family of types as which values are compared: exact and approximate numbers meet as approximate ones
  * @param comparison for texts
  */
-record KeyForm(Family family, Comparison comparison) {
+public record KeyForm(Family family, Comparison comparison) {
     /** By hand, as {@link #hashCode} is: what a record makes at run time costs too much of a start. */
     @Override
     public boolean equals(Object other) {
@@ -27,16 +27,16 @@ record KeyForm(Family family, Comparison comparison) {
         return 31 * family.hashCode() + comparison.hashCode();
     }
 
-    static KeyForm of(Column column) {
+    public static KeyForm of(Column column) {
         return new KeyForm(column.type().family(), column.type().isText() ? column.comparison() : Comparison.EXACT);
     }
 
-    static List<KeyForm> of(Table table, Key key) {
+    public static List<KeyForm> of(Table table, Key key) {
         return key.columns().stream().map(name -> of(table.column(name))).toList();
     }
 
     /** The forms in which both ends of a link are compared: the parent's, unless the child's numbers are wider. */
-    static List<KeyForm> of(Table child, Table parent, ForeignKey link) {
+    public static List<KeyForm> of(Table child, Table parent, ForeignKey link) {
         List<KeyForm> forms = new ArrayList<>();
         for (int i = 0; i < link.columns().size(); i++) {
             KeyForm parentForm = of(parent.column(link.parentColumns().get(i)));
@@ -45,5 +45,26 @@ record KeyForm(Family family, Comparison comparison) {
                     childFamily == Family.APPROXIMATE_NUMBER ? new KeyForm(childFamily, Comparison.EXACT) : parentForm);
         }
         return forms;
+    }
+
+    /** A text as the form compares it: two texts are equal in it exactly when these are. */
+    public String folded(String text) {
+        return switch (comparison) {
+            case EXACT -> text;
+            case IGNORE_CASE -> ColumnKeys.fold(text);
+            case TRIMMED -> trimmed(text);
+        };
+    }
+
+    private static String trimmed(String text) {
+        int from = 0;
+        int to = text.length();
+        while (from < to && text.charAt(from) == ' ') {
+            from++;
+        }
+        while (to > from && text.charAt(to - 1) == ' ') {
+            to--;
+        }
+        return text.substring(from, to);
     }
 }

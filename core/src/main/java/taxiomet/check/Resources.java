@@ -16,7 +16,7 @@ public record Resources(Path temporary, MemoryBudget budget, int threads, long b
     public static final long USUAL_BYTES = 1 << 21;
 
     /** How many threads are worth while for so many bytes. */
-    int threadsFor(long bytes) {
+    public int threadsFor(long bytes) {
         return (int) Math.min(threads, 1 + bytes / Math.max(1, bytesForThread));
     }
 }

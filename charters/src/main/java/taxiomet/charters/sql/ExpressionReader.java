@@ -1,7 +1,10 @@
 package taxiomet.charters.sql;
 
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -13,6 +16,7 @@ import net.sf.jsqlparser.expression.BinaryExpression;
 import net.sf.jsqlparser.expression.Function;
 import net.sf.jsqlparser.expression.NotExpression;
 import net.sf.jsqlparser.expression.SignedExpression;
+import net.sf.jsqlparser.expression.TimeKeyExpression;
 import net.sf.jsqlparser.expression.TrimFunction;
 import net.sf.jsqlparser.expression.operators.arithmetic.Addition;
 import net.sf.jsqlparser.expression.operators.arithmetic.Division;
@@ -34,6 +38,9 @@ import net.sf.jsqlparser.expression.operators.relational.ParenthesedExpressionLi
 import net.sf.jsqlparser.parser.CCJSqlParserUtil;
 import net.sf.jsqlparser.parser.ParseException;
 import net.sf.jsqlparser.parser.Token;
+import net.sf.jsqlparser.statement.select.ParenthesedSelect;
+import net.sf.jsqlparser.statement.select.PlainSelect;
+import net.sf.jsqlparser.statement.select.Select;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.Expression;
@@ -45,6 +52,7 @@ import taxiomet.charter.Expression.Comparator;
 import taxiomet.charter.Expression.Compared;
 import taxiomet.charter.Expression.FunctionName;
 import taxiomet.charter.Expression.In;
+import taxiomet.charter.Expression.InQuery;
 import taxiomet.charter.Expression.IsNull;
 import taxiomet.charter.Expression.Like;
 import taxiomet.charter.Expression.Literal;
@@ -60,19 +68,43 @@ import taxiomet.charter.Table;
 /** Reads the expressions of one table. */
 public final class ExpressionReader {
     private static final int LONGEST = 4_000;
+    private static final int LONGEST_IN_STATEMENT = 1_000_000;
     /** The parser's time grows steeply with parentheses inside one another. */
     private static final int DEEPEST = 40;
+
+    private static final long MICROS_PER_DAY = 86_400_000_000L;
 
     private final String table;
     private final List<Column> columns;
     private final Map<String, Table> tables;
     private final Set<String> declaredLinks;
+    private final Optional<Statement> statement;
+
+    /**
+     * What the expressions of a statement can hold beyond those of a rule: queries behind IN, the current moment, and numbers in
+     * quotes.
+     *
+     * @param alias another name of the table in the statement; may be empty
+     * @param now the moment that is current
+     */
+    public record Statement(String alias, Instant now) {}
 
     /**
      * @param tables all tables with their links, over which a rule may reach parents' columns
      * @param declaredLinks names of the table's links, those too that could not be read
      */
     public ExpressionReader(String table, Map<String, Table> tables, Set<String> declaredLinks) {
+        this(table, tables, declaredLinks, Optional.empty());
+    }
+
+    /** A reader for the expressions of a statement about one table. */
+    public ExpressionReader(String table, Map<String, Table> tables, Statement statement) {
+        this(table, tables, Set.of(), Optional.of(statement));
+    }
+
+    private ExpressionReader(
+            String table, Map<String, Table> tables, Set<String> declaredLinks, Optional<Statement> statement) {
+        this.statement = statement;
         this.table = table;
         this.columns = tables.get(table).columns();
         this.tables = Map.copyOf(tables);
@@ -84,6 +116,11 @@ public final class ExpressionReader {
         Expression expression = read(sql);
         requireTruth(expression);
         return expression;
+    }
+
+    /** An expression of any type. */
+    public Expression readValue(String sql) throws ExpressionException {
+        return read(sql);
     }
 
     /** An expression that gives a number. */
@@ -113,15 +150,16 @@ public final class ExpressionReader {
         }
     }
 
-    private static void requireModest(String sql) throws ExpressionException {
+    private void requireModest(String sql) throws ExpressionException {
         int depth = 0;
         int deepest = 0;
         for (int i = 0; i < sql.length(); i++) {
             depth += sql.charAt(i) == '(' ? 1 : sql.charAt(i) == ')' ? -1 : 0;
             deepest = Math.max(deepest, depth);
         }
-        if (sql.length() > LONGEST || deepest > DEEPEST) {
-            throw ExpressionException.of("this condition is longer or nested deeper than can be read (" + LONGEST
+        int longest = statement.isPresent() ? LONGEST_IN_STATEMENT : LONGEST;
+        if (sql.length() > longest || deepest > DEEPEST) {
+            throw ExpressionException.of("this condition is longer or nested deeper than can be read (" + longest
                     + " characters, " + DEEPEST + " parentheses)");
         }
     }
@@ -184,8 +222,22 @@ public final class ExpressionReader {
                 throw ExpressionException.of("TRIM takes a text and nothing else: it takes the blanks off both ends");
             }
             return call(FunctionName.TRIM, List.of(typed(trim.getExpression())));
+        } else if (e instanceof TimeKeyExpression moment && statement.isPresent()) {
+            return current(moment.getStringValue());
         }
         return Literals.of(e);
+    }
+
+    private Expression current(String words) throws ExpressionException {
+        long micros =
+                ChronoUnit.MICROS.between(Instant.EPOCH, statement.orElseThrow().now());
+        long day = Math.floorDiv(micros, MICROS_PER_DAY) * MICROS_PER_DAY;
+        return switch (words.toLowerCase(Locale.ROOT).replace("()", "").replace(' ', '_')) {
+            case "current_date" -> new Literal(day, Type.MOMENT);
+            case "current_time", "localtime" -> new Literal(micros - day, Type.TIME);
+            case "current_timestamp", "localtimestamp" -> new Literal(micros, Type.MOMENT);
+            default -> throw ExpressionException.notKnown(words);
+        };
     }
 
     /** The operands of a chain of ANDs or ORs, without recursion along the chain. */
@@ -225,7 +277,7 @@ public final class ExpressionReader {
     private Expression column(net.sf.jsqlparser.schema.Column column) throws ExpressionException {
         String name = column.getColumnName();
         String qualifier = column.getTable() == null ? null : column.getTable().getFullyQualifiedName();
-        if (qualifier != null && !unquoted(qualifier).equals(table)) {
+        if (qualifier != null && !namesTheTable(unquoted(qualifier))) {
             return parentValue(qualifier, name);
         }
         if (qualifier == null && (name.equalsIgnoreCase("true") || name.equalsIgnoreCase("false"))) {
@@ -235,8 +287,19 @@ public final class ExpressionReader {
         return new ColumnValue(place, Type.of(columns.get(place).type()));
     }
 
+    private boolean namesTheTable(String qualifier) {
+        return qualifier.equals(table)
+                || statement
+                        .filter(s -> qualifier.equalsIgnoreCase(table) || qualifier.equalsIgnoreCase(s.alias()))
+                        .isPresent();
+    }
+
     /** A column of a parent, the links that lead there before it. */
     private Expression parentValue(String qualifier, String name) throws ExpressionException {
+        if (statement.isPresent()) {
+            throw ExpressionException.of("`" + qualifier + "." + name
+                    + "`: a change can ask for columns of its own table alone, and for IN (SELECT ...) of another");
+        }
         Table from = tables.get(table);
         List<String> way = new ArrayList<>();
         for (String part : qualifier.split("\\.", -1)) {
@@ -259,6 +322,10 @@ public final class ExpressionReader {
 
     private static String unquoted(String name) {
         boolean isQuoted = name.length() >= 2 && name.startsWith("\"") && name.endsWith("\"");
+        boolean isOtherwiseQuoted = name.length() >= 2 && name.startsWith("`") && name.endsWith("`");
+        if (isOtherwiseQuoted) {
+            return name.substring(1, name.length() - 1);
+        }
         return isQuoted ? name.substring(1, name.length() - 1).replace("\"\"", "\"") : name;
     }
 
@@ -283,6 +350,9 @@ public final class ExpressionReader {
 
     private Expression in(InExpression in) throws ExpressionException {
         Expression operand = typed(in.getLeftExpression());
+        if (statement.isPresent() && in.getRightExpression() instanceof Select select) {
+            return negatedIf(in.isNot(), inQuery(operand, select));
+        }
         if (!(in.getRightExpression() instanceof ParenthesedExpressionList<?> list)) {
             throw ExpressionException.of("IN needs a list in parentheses");
         }
@@ -300,6 +370,62 @@ public final class ExpressionReader {
             fitted.add(value);
         }
         return negatedIf(in.isNot(), new In(operand, fitted));
+    }
+
+    /** A query behind IN: one column of one table, and a condition over its rows. */
+    private Expression inQuery(Expression operand, Select select) throws ExpressionException {
+        Select inner = select instanceof ParenthesedSelect in ? in.getSelect() : select;
+        boolean isSimple = inner instanceof PlainSelect plain
+                && plain.getSelectItems().size() == 1
+                && plain.getFromItem() instanceof net.sf.jsqlparser.schema.Table
+                && (plain.getJoins() == null || plain.getJoins().isEmpty())
+                && plain.getGroupBy() == null
+                && plain.getHaving() == null
+                && plain.getLimit() == null
+                && plain.getOffset() == null
+                && plain.getFetch() == null
+                && plain.getWithItemsList() == null;
+        if (!isSimple) {
+            throw ExpressionException.of("the query behind IN can be `SELECT column FROM table WHERE condition` only");
+        }
+        PlainSelect plain = (PlainSelect) inner;
+        net.sf.jsqlparser.schema.Table from = (net.sf.jsqlparser.schema.Table) plain.getFromItem();
+        String queried = tableNamed(from.getName(), tables.keySet());
+        String alias = from.getAlias() == null ? "" : from.getAlias().getName();
+        Statement within = new Statement(alias, statement.orElseThrow().now());
+        ExpressionReader reader = new ExpressionReader(queried, tables, within);
+        if (!(reader.typed(plain.getSelectItems().get(0).getExpression()) instanceof ColumnValue selected)) {
+            throw ExpressionException.of("the query behind IN selects a column");
+        }
+        requireComparable(operand, selected);
+        Optional<Expression> where = Optional.empty();
+        if (plain.getWhere() != null) {
+            Expression condition = reader.typed(plain.getWhere());
+            requireTruth(condition);
+            if (holdsQuery(condition)) {
+                throw ExpressionException.of("a query inside the query behind IN is one level too deep");
+            }
+            where = Optional.of(condition);
+        }
+        return new InQuery(operand, queried, selected.column(), where);
+    }
+
+    private static boolean holdsQuery(Expression expression) {
+        return expression instanceof InQuery || expression.operands().stream().anyMatch(ExpressionReader::holdsQuery);
+    }
+
+    /** A table by the name in a statement: to the letter, or in any case where only one answers. */
+    public static String tableNamed(String written, Collection<String> known) throws ExpressionException {
+        String name = unquoted(written);
+        if (known.contains(name)) {
+            return name;
+        }
+        List<String> inAnyCase =
+                known.stream().filter(table -> table.equalsIgnoreCase(name)).toList();
+        if (inAnyCase.size() == 1 && name.equals(written)) {
+            return inAnyCase.get(0);
+        }
+        throw ExpressionException.unknown("there is no table", name, known);
     }
 
     private Expression between(Between between) throws ExpressionException {
@@ -473,6 +599,7 @@ public final class ExpressionReader {
             case UUID -> Literals.read(text, ColumnType.Name.UUID, Type.UUID);
             case BOOLEAN -> Literals.read(text, ColumnType.Name.BOOLEAN, Type.BOOLEAN);
             case TEXT -> isPadded(beside) ? new Literal(text.replaceAll(" +$", ""), Type.TEXT) : value;
+            case INTEGER, DECIMAL, APPROXIMATE -> statement.isPresent() ? Literals.number(text) : value;
             default -> value;
         };
     }

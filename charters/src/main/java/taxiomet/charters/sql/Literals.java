@@ -57,6 +57,16 @@ final class Literals {
         };
     }
 
+    /** A text as a number, as servers take one that stands beside a number. */
+    static Literal number(String text) throws ExpressionException {
+        try {
+            BigDecimal value = new BigDecimal(text.strip());
+            return new Literal(value, value.scale() <= 0 ? Type.INTEGER : Type.DECIMAL);
+        } catch (NumberFormatException e) {
+            throw ExpressionException.of("'" + text + "' is no number");
+        }
+    }
+
     /** A text as a value of a type. */
     static Literal read(String text, ColumnType.Name name, Type type) throws ExpressionException {
         ValueReader reader = ValueReader.of(Column.of("literal", ColumnType.of(name)));

@@ -1,0 +1,223 @@
+package taxiomet.charters.proposals;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import taxiomet.charter.Column;
+import taxiomet.charter.NearestWord;
+import taxiomet.charter.Table;
+import taxiomet.charters.proposals.LineHandler.Line;
+import taxiomet.rehearse.Change;
+import taxiomet.rehearse.Change.InsertedRow;
+import taxiomet.rehearse.Change.ListedRow;
+import taxiomet.rehearse.Input;
+import taxiomet.rehearse.Origin;
+import taxiomet.rehearse.ProposalException;
+
+/** Makes changes of CSV files that list keys, or rows. */
+final class KeyFileReader {
+    private static final String NEW = "new:";
+    private static final char[] DELIMITERS = {',', ';', '\t', '|'};
+
+    private final Table table;
+    private final Path file;
+    private final List<String> known;
+
+    KeyFileReader(Table table, Path file) {
+        this.table = table;
+        this.file = file;
+        this.known = table.columns().stream().map(Column::name).toList();
+    }
+
+    Change delete() {
+        List<Line> lines = lines();
+        List<String> columns = named(lines.get(0));
+        List<ListedRow> rows = new ArrayList<>();
+        for (Line line : rowsOf(lines)) {
+            rows.add(new ListedRow(place(line), line.cells(), List.of()));
+        }
+        return new Change.DeleteListed(origin("delete", rows.size()), table.name(), columns, rows);
+    }
+
+    Change insert() {
+        List<Line> lines = lines();
+        List<String> columns = named(lines.get(0));
+        List<InsertedRow> rows = new ArrayList<>();
+        for (Line line : rowsOf(lines)) {
+            rows.add(new InsertedRow(place(line), inputs(line.cells())));
+        }
+        return new Change.Insert(origin("insert", rows.size()), table.name(), columns, rows);
+    }
+
+    Change update() {
+        List<Line> lines = lines();
+        List<String> header = lines.get(0).cells();
+        List<String> keyColumns = new ArrayList<>();
+        List<String> newColumns = new ArrayList<>();
+        List<Integer> keyPlaces = new ArrayList<>();
+        List<Integer> newPlaces = new ArrayList<>();
+        for (int i = 0; i < header.size(); i++) {
+            String name = String.valueOf(header.get(i));
+            boolean isNew = name.regionMatches(true, 0, NEW, 0, NEW.length());
+            String column = column(isNew ? name.substring(NEW.length()) : name);
+            List<String> columns = isNew ? newColumns : keyColumns;
+            if (columns.contains(column)) {
+                throw problem(1, "the header names `" + name + "` twice", "name it once");
+            }
+            columns.add(column);
+            (isNew ? newPlaces : keyPlaces).add(i);
+        }
+        if (newColumns.isEmpty() || keyColumns.isEmpty()) {
+            throw problem(
+                    1,
+                    newColumns.isEmpty() ? "no column gives a new value" : "no column says which rows are meant",
+                    "name the key's columns as they are, and those that change with `new:` before them, such as "
+                            + keyExample());
+        }
+        List<ListedRow> rows = new ArrayList<>();
+        for (Line line : rowsOf(lines)) {
+            rows.add(new ListedRow(
+                    place(line), picked(line.cells(), keyPlaces), inputs(picked(line.cells(), newPlaces))));
+        }
+        return new Change.UpdateListed(origin("update", rows.size()), table.name(), keyColumns, newColumns, rows);
+    }
+
+    private String keyExample() {
+        String key = table.keys().isEmpty()
+                ? known.get(0)
+                : table.keys().get(0).columns().get(0);
+        return key + "," + NEW + known.get(known.size() - 1);
+    }
+
+    private static List<String> picked(List<String> cells, List<Integer> places) {
+        List<String> picked = new ArrayList<>();
+        places.forEach(place -> picked.add(cells.get(place)));
+        return picked;
+    }
+
+    private static List<Input> inputs(List<String> cells) {
+        List<Input> inputs = new ArrayList<>();
+        cells.forEach(cell -> inputs.add(new Input.Cell(cell)));
+        return inputs;
+    }
+
+    private Origin origin(String what, int rows) {
+        return new Origin(
+                what + " " + rows + (rows == 1 ? " row of " : " rows of ") + table.name() + " listed in "
+                        + file.getFileName(),
+                file.toString());
+    }
+
+    private String place(Line line) {
+        return file + ":" + line.number();
+    }
+
+    private ProposalException problem(long line, String problem, String remedy) {
+        return new ProposalException(file + ":" + line, problem, remedy);
+    }
+
+    private List<String> named(Line header) {
+        List<String> columns = new ArrayList<>();
+        for (String name : header.cells()) {
+            String column = column(String.valueOf(name));
+            if (columns.contains(column)) {
+                throw problem(header.number(), "the header names `" + name + "` twice", "name it once");
+            }
+            columns.add(column);
+        }
+        return columns;
+    }
+
+    private String column(String name) {
+        Optional<String> column = ColumnNames.find(name.strip(), known, true);
+        return column.orElseThrow(() -> problem(
+                1,
+                "table " + table.name() + " has no column `" + name + "`",
+                NearestWord.of(name, known)
+                        .map(near -> "did you mean `" + near + "`?")
+                        .orElseGet(() -> "the first line names columns: " + String.join(", ", known))));
+    }
+
+    private List<Line> rowsOf(List<Line> lines) {
+        if (lines.size() == 1) {
+            throw problem(1, "the file names columns and lists no row", "add the rows, or leave the file out");
+        }
+        return lines.subList(1, lines.size());
+    }
+
+    /** All lines, the header first, each with as many cells as the header. */
+    private List<Line> lines() {
+        String text = text();
+        List<Line> lines = new ArrayList<>();
+        try (CsvReader<Line> reader = CsvReader.builder()
+                .fieldSeparator(delimiter(text))
+                .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
+                .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
+                .allowUnclosedQuote(false)
+                .build(new LineHandler(), text)) {
+            for (Line line : reader) {
+                if (!lines.isEmpty()
+                        && line.cells().size() != lines.get(0).cells().size()) {
+                    throw problem(
+                            line.number(),
+                            "this line has " + line.cells().size() + " fields, and the first "
+                                    + lines.get(0).cells().size(),
+                            "put texts that hold the delimiter in quotes");
+                }
+                lines.add(line);
+            }
+        } catch (CsvParseException e) {
+            throw new ProposalException(file.toString(), "this is no CSV (" + e.getMessage() + ")", "check its quotes");
+        } catch (IOException e) {
+            throw unreadable(e);
+        }
+        if (lines.isEmpty()) {
+            throw problem(1, "the file is empty", "begin it with a line that names columns of " + table.name());
+        }
+        return lines;
+    }
+
+    private ProposalException unreadable(IOException e) {
+        return new ProposalException(file.toString(), "the file cannot be read (" + e.getMessage() + ")", "");
+    }
+
+    private String text() {
+        try {
+            String text = Files.readString(file, StandardCharsets.UTF_8);
+            return text.startsWith("\uFEFF") ? text.substring(1) : text;
+        } catch (NoSuchFileException e) {
+            throw new ProposalException(file.toString(), "there is no such file", "check the path");
+        } catch (CharacterCodingException e) {
+            throw new ProposalException(file.toString(), "the file is not text in UTF-8", "save it as UTF-8");
+        } catch (IOException e) {
+            throw unreadable(e);
+        }
+    }
+
+    /** The delimiter that takes most known columns out of the first line. */
+    private char delimiter(String text) {
+        String first = text.lines().findFirst().orElse("");
+        char best = DELIMITERS[0];
+        long most = -1;
+        for (char delimiter : DELIMITERS) {
+            long count = List.of(first.split(java.util.regex.Pattern.quote(String.valueOf(delimiter)), -1)).stream()
+                    .map(name -> name.replace("\"", "").strip().replaceFirst("(?i)^" + NEW, ""))
+                    .filter(name -> ColumnNames.find(name, known, true).isPresent())
+                    .count();
+            if (count > most) {
+                best = delimiter;
+                most = count;
+            }
+        }
+        return best;
+    }
+}

@@ -1,0 +1,85 @@
+package taxiomet.charters.proposals;
+
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import taxiomet.charter.Charter;
+import taxiomet.charter.NearestWord;
+import taxiomet.charter.Table;
+import taxiomet.rehearse.Change;
+import taxiomet.rehearse.ProposalException;
+
+/** The way from what a user proposes to changes; all names in them are those of the charter. */
+public final class ProposalReader {
+    private final Charter charter;
+    private final StatementReader statements;
+
+    /** What the rows of a file are for. */
+    public enum Use {
+        INSERT,
+        UPDATE,
+        DELETE
+    }
+
+    /** @param now the moment that is current throughout */
+    public ProposalReader(Charter charter, Instant now) {
+        this.charter = charter;
+        this.statements = new StatementReader(charter, now);
+    }
+
+    /**
+     * The changes of some SQL.
+     *
+     * @param place what to call it in messages
+     * @throws ProposalException when it cannot be read, or does not fit the charter
+     */
+    public List<Change> sql(String sql, String place) {
+        List<Change> changes = new ArrayList<>();
+        for (SqlScript.Statement statement : SqlScript.statements(sql, place)) {
+            changes.add(statements.read(statement.sql(), place + ":" + statement.line()));
+        }
+        if (changes.isEmpty()) {
+            throw new ProposalException(place, "there is no statement in it", "write INSERT, UPDATE or DELETE");
+        }
+        return changes;
+    }
+
+    /** The changes of a SQL script. */
+    public List<Change> script(Path file) {
+        try {
+            return sql(Files.readString(file, StandardCharsets.UTF_8), file.toString());
+        } catch (NoSuchFileException e) {
+            throw new ProposalException(file.toString(), "there is no such file", "check the path");
+        } catch (CharacterCodingException e) {
+            throw new ProposalException(file.toString(), "the file is not text in UTF-8", "save it as UTF-8");
+        } catch (IOException e) {
+            throw new ProposalException(file.toString(), "the file cannot be read (" + e.getMessage() + ")", "");
+        }
+    }
+
+    /** The change that a CSV file of keys, or of rows, is. */
+    public Change rows(Use use, String table, Path file) {
+        Table found = charter.find(table).orElseThrow(() -> {
+            List<String> known = charter.tables().stream().map(Table::name).collect(Collectors.toList());
+            return new ProposalException(
+                    file.toString(),
+                    "there is no table `" + table + "`",
+                    NearestWord.of(table, known)
+                            .map(near -> "did you mean `" + near + "`?")
+                            .orElseGet(() -> "known: " + String.join(", ", known)));
+        });
+        KeyFileReader reader = new KeyFileReader(found, file);
+        return switch (use) {
+            case INSERT -> reader.insert();
+            case UPDATE -> reader.update();
+            case DELETE -> reader.delete();
+        };
+    }
+}

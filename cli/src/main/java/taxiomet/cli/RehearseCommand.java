@@ -1,0 +1,237 @@
+package taxiomet.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeParseException;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.CharterException;
+import taxiomet.charter.Table;
+import taxiomet.finding.RehearsalResult;
+import taxiomet.finding.RehearsalResult.EffectRow;
+import taxiomet.rehearse.Proposal;
+import taxiomet.rehearse.Proposal.Deferral;
+import taxiomet.rehearse.Rehearsal;
+import taxiomet.rehearse.RehearsalOptions;
+import taxiomet.reports.csv.EffectsCsv;
+import taxiomet.reports.json.RehearsalJson;
+import taxiomet.reports.text.RehearsalText;
+
+/** What proposed changes would do. */
+@Command(
+        name = "rehearse",
+        header = "Tell what proposed changes would do to the rows of all tables.",
+        description = {
+            "",
+            "Carries the changes out on a copy in memory, row by row as a database would, and reports which rows would be"
+                    + " deleted, emptied or re-pointed, by which link; what stands in the way; and which findings would be new."
+                    + " The tables themselves are never touched."
+        },
+        parameterListHeading = "%nArguments:%n",
+        optionListHeading = "%nOptions:%n",
+        exitCodeListHeading = "%nExit status:%n",
+        exitCodeList = {
+            "0:accepted, without new findings",
+            "1:a change is blocked, or there would be new findings",
+            "2:wrong usage, or a charter or proposal that cannot be used",
+            "3:data that cannot be read, or results that cannot be written"
+        })
+final class RehearseCommand implements Callable<Integer> {
+    private static final int MOST_EXAMPLES = 100_000;
+
+    private final Terminal terminal;
+
+    @Mixin
+    private ProposalOptions proposal;
+
+    @Option(
+            names = "--as",
+            paramLabel = "WHOM",
+            description = "Whose behaviour to rehearse: standard, postgresql, sqlite or mariadb."
+                    + " Default: what the charter says, else standard")
+    private Behaviour behaviour;
+
+    @Option(names = "--all-or-nothing", description = "One blocked change blocks the lot.")
+    private boolean isAllOrNothing;
+
+    @Option(
+            names = "--deferred",
+            arity = "0..1",
+            fallbackValue = "deferrable",
+            paramLabel = "WHICH",
+            description = "Check links at the end of the proposal: those declared deferrable, or all.")
+    private Deferred deferred;
+
+    @Option(
+            names = "--now",
+            paramLabel = "MOMENT",
+            description = "The moment that current_date and current_timestamp mean, such as 2026-05-01T12:00:00Z."
+                    + " Default: when the rehearsal starts")
+    private String now;
+
+    @Option(
+            names = "--try",
+            paramLabel = "LINK.KEY=VALUE",
+            description = "Rehearse as though a link were declared otherwise: \"hive_queen.on_delete=set null\","
+                    + " hive_queen.enforced=no. Can be repeated.")
+    private List<String> trials = List.of();
+
+    @Option(
+            names = "--why",
+            arity = "2",
+            paramLabel = "TABLE KEY",
+            description =
+                    "Tell why a row is touched: the way to it from the change, link by link. Write a composite key with commas.")
+    private List<String> why;
+
+    @Option(
+            names = "--examples",
+            paramLabel = "N",
+            description = "Name at most so many rows of each kind. Default: ${DEFAULT-VALUE}",
+            defaultValue = "3")
+    private int examples;
+
+    @Option(
+            names = "--report",
+            paramLabel = "FILE",
+            description =
+                    "Write the result to a file as its ending says: .json, or .csv with every effect on every row."
+                            + " Can be repeated.")
+    private List<Path> reports = List.of();
+
+    @Option(names = "--force", description = "Replace files that exist already.")
+    private boolean force;
+
+    @Option(names = "--json", description = "Print the result as JSON.")
+    private boolean json;
+
+    @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
+    private boolean quiet;
+
+    @Mixin
+    private CharterOptions source;
+
+    @Mixin
+    private EngineOptions engine;
+
+    @Mixin
+    private CommonOptions common;
+
+    /** What --deferred can be. */
+    enum Deferred {
+        DEFERRABLE,
+        ALL
+    }
+
+    RehearseCommand(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    ProposalOptions proposal() {
+        return proposal;
+    }
+
+    @Override
+    public Integer call() throws CharterException, IOException {
+        if (examples < 0 || examples > MOST_EXAMPLES) {
+            throw new UsageException(
+                    "--examples is a number from 0 to " + MOST_EXAMPLES + "; --report FILE.csv writes all rows");
+        }
+        ReportFiles reportFiles = new ReportFiles(reports, List.of(".json", ".csv"), force);
+        reportFiles.requireFree();
+        Charter charter = new UsableCharter(terminal, source, proposal.charter(), quiet).read();
+        for (String trial : trials) {
+            charter = LinkTrials.read(charter, trial).in(charter);
+        }
+        Instant moment = moment();
+        Proposal proposed = new Proposal(proposal.changes(charter, moment), isAllOrNothing, deferral(), moment);
+        Behaviour whose = behaviour == null ? charter.behavesAs() : behaviour;
+        RehearsalOptions options = new RehearsalOptions(whose, examples, true, true);
+        boolean showsProgress = terminal.isWatched() && !quiet;
+        try (Progress progress = new Progress(terminal);
+                Rehearsal rehearsal = Rehearsal.start(
+                        charter,
+                        proposed,
+                        options,
+                        engine.open(),
+                        engine.resources(),
+                        showsProgress ? progress : Progress.NONE)) {
+            progress.concluding();
+            RehearsalResult result = rehearsal.result();
+            reportFiles.write((ending, file) -> {
+                if (ending.equals(".json")) {
+                    new RehearsalJson(result).write(file);
+                } else {
+                    EffectsCsv.write(rehearsal.effects(), file);
+                }
+            });
+            if (why != null) {
+                tellWhy(charter, rehearsal);
+            } else {
+                print(result);
+            }
+            return result.isAccepted() && result.added().isEmpty() ? ExitStatus.SOUND : ExitStatus.FINDINGS;
+        }
+    }
+
+    private Deferral deferral() {
+        return deferred == null ? Deferral.DECLARED : deferred == Deferred.ALL ? Deferral.ALL : Deferral.DEFERRABLE;
+    }
+
+    private Instant moment() {
+        if (now == null) {
+            return Instant.now().truncatedTo(java.time.temporal.ChronoUnit.MICROS);
+        }
+        try {
+            return OffsetDateTime.parse(now.contains("T") ? now : now + "T00:00:00Z")
+                    .toInstant();
+        } catch (DateTimeParseException e) {
+            throw new UsageException("--now " + now + ": write a moment such as 2026-05-01T12:00:00Z, or a day");
+        }
+    }
+
+    private void tellWhy(Charter charter, Rehearsal rehearsal) throws IOException {
+        TableNames.require(charter, why.get(0));
+        Table table = charter.table(why.get(0));
+        int parts = table.keys().isEmpty() ? 0 : table.keys().get(0).columns().size();
+        List<String> key = parts == 1 ? List.of(why.get(1)) : List.of(why.get(1).split("\\s*,\\s*", -1));
+        if (key.size() != parts || parts == 0) {
+            throw new UsageException("--why " + why.get(0) + ": the key of this table has " + parts + " columns"
+                    + (parts == 0
+                            ? ""
+                            : ": " + String.join(", ", table.keys().get(0).columns())));
+        }
+        List<List<EffectRow>> ways = rehearsal.why(why.get(0), key);
+        if (json) {
+            RehearsalJson.writeWays(ways, terminal.out());
+        } else {
+            RehearsalText.writeWays(
+                    why.get(0) + " " + why.get(1),
+                    ways,
+                    terminal.width(),
+                    terminal.hasColor(common.color()),
+                    terminal.out()::println);
+        }
+    }
+
+    private void print(RehearsalResult result) throws IOException {
+        if (json) {
+            new RehearsalJson(result).write(terminal.out());
+            return;
+        }
+        RehearsalText text =
+                new RehearsalText(result, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
+        if (quiet) {
+            text.writeAnswer();
+        } else {
+            text.write();
+        }
+    }
+}

@@ -1,0 +1,30 @@
+package taxiomet.finding;
+
+/** Why a change is refused. */
+public enum RefusalKind {
+    NOT_OF_ITS_TYPE("value not of its type"),
+    GENERATED_ALWAYS("column numbered by the database alone"),
+    NULL_NOT_ALLOWED("null not allowed"),
+    VALUE_NOT_ALLOWED("value not allowed"),
+    PATTERN_NOT_MET("pattern not met"),
+    WRONG_LENGTH("wrong length"),
+    BROKEN_RULE("rule broken"),
+    KEY_TAKEN("key taken"),
+    STILL_REFERENCED("rows still point at it"),
+    NO_PARENT("no such parent"),
+    HALF_NULL_LINK("half-null link"),
+    TWO_VALUES("two values for one cell"),
+    TOO_DEEP("deeper than the server follows"),
+    CIRCULAR("cascade that comes back");
+
+    private final String words;
+
+    RefusalKind(String words) {
+        this.words = words;
+    }
+
+    /** The kind as messages and results name it. */
+    public String words() {
+        return words;
+    }
+}

@@ -1,0 +1,93 @@
+package taxiomet.rehearse;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import taxiomet.charter.Expression;
+
+/**
+ * One change of a proposal: it succeeds whole or leaves nothing behind (R1). Names in it are those of the charter, and were
+ * found there.
+ */
+public sealed interface Change {
+    Origin origin();
+
+    String table();
+
+    /**
+     * New rows.
+     *
+     * @param columns the columns given; all others get their defaults
+     */
+    record Insert(Origin origin, String table, List<String> columns, List<InsertedRow> rows) implements Change {
+        public Insert {
+            columns = List.copyOf(columns);
+            rows = List.copyOf(rows);
+        }
+    }
+
+    /**
+     * A new row.
+     *
+     * @param place the file and line that give it
+     * @param values as many as there are columns
+     */
+    record InsertedRow(String place, List<Input> values) {
+        public InsertedRow {
+            values = List.copyOf(values);
+        }
+    }
+
+    /** New values for the rows that meet a condition; for all rows without one. */
+    record Update(Origin origin, String table, Map<String, Input> assignments, Optional<Expression> where)
+            implements Change {
+        public Update {
+            assignments = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(assignments));
+        }
+    }
+
+    /** The end of the rows that meet a condition; of all rows without one. */
+    record Delete(Origin origin, String table, Optional<Expression> where) implements Change {}
+
+    /**
+     * The end of the rows that a table of keys names.
+     *
+     * @param columns the columns by which rows are found
+     */
+    record DeleteListed(Origin origin, String table, List<String> columns, List<ListedRow> rows) implements Change {
+        public DeleteListed {
+            columns = List.copyOf(columns);
+            rows = List.copyOf(rows);
+        }
+    }
+
+    /**
+     * New values for the rows that a table of keys names, each line its own; keys may be shifted over one another.
+     *
+     * @param columns the columns by which rows are found
+     * @param newColumns the columns that get new values
+     */
+    record UpdateListed(
+            Origin origin, String table, List<String> columns, List<String> newColumns, List<ListedRow> rows)
+            implements Change {
+        public UpdateListed {
+            columns = List.copyOf(columns);
+            newColumns = List.copyOf(newColumns);
+            rows = List.copyOf(rows);
+        }
+    }
+
+    /**
+     * A line of a table of keys.
+     *
+     * @param place the file and line
+     * @param key the cells by which the row is found, as texts; null for null
+     * @param values the new cells
+     */
+    record ListedRow(String place, List<String> key, List<Input> values) {
+        public ListedRow {
+            key = java.util.Collections.unmodifiableList(new java.util.ArrayList<>(key));
+            values = List.copyOf(values);
+        }
+    }
+}

@@ -1,0 +1,25 @@
+package taxiomet.rehearse;
+
+import java.util.List;
+
+/**
+ * What became of one change in a replay, or of the whole proposal at its end.
+ *
+ * @param change null for the end of the proposal
+ * @param refusals none where the change is accepted
+ * @param effects what it did, or would have done had nothing refused it
+ * @param keptByTwins rows whose key another row has as well, so that nothing acted (R6)
+ * @param direct how many rows the change names
+ * @param isUndone whether it left nothing behind
+ */
+record ChangeOutcome(
+        Change change,
+        Refusals refusals,
+        List<Effect> effects,
+        List<ReachedRow> keptByTwins,
+        int direct,
+        boolean isUndone) {
+    boolean isAccepted() {
+        return refusals.isEmpty();
+    }
+}

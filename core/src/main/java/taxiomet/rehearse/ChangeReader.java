@@ -1,0 +1,256 @@
+package taxiomet.rehearse;
+
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import taxiomet.charter.ColumnType.Name;
+import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.InQuery;
+import taxiomet.check.DivisionByZero;
+import taxiomet.check.Evaluator;
+
+/** Finds the rows that changes name, and the values that they write, in the state that a replay has come to. */
+final class ChangeReader {
+    private static final long MICROS_PER_DAY = 86_400_000_000L;
+
+    private final ReachedRows rows;
+    private final Instant now;
+    private final Evaluator evaluator = new Evaluator();
+    private final Map<Change, ListedCondition> listed = new HashMap<>();
+
+    /** Says what becomes of a row. */
+    interface Assigner {
+        /** The values, by slots, that the row is to have. */
+        Object[] values(ReachedRow row);
+
+        /** The columns that the statement sets, whether they change or not. */
+        int[] columnsSet();
+    }
+
+    ChangeReader(ReachedRows rows, Instant now) {
+        this.rows = rows;
+        this.now = now;
+    }
+
+    /** The rows that a change names, in the order in which they stand. */
+    List<ReachedRow> targets(Change change) {
+        ReachedTable table = rows.table(change.table());
+        if (change instanceof Change.Delete delete) {
+            ExpressionCondition condition = bound(table, delete.where(), delete.origin());
+            table.expectDeletes(condition);
+            return table.matching(condition);
+        } else if (change instanceof Change.Update update) {
+            return table.matching(bound(table, update.where(), update.origin()));
+        } else if (change instanceof Change.DeleteListed delete) {
+            return listed(change, table, delete.columns(), delete.rows());
+        } else if (change instanceof Change.UpdateListed update) {
+            return listed(change, table, update.columns(), update.rows());
+        }
+        throw new IllegalStateException("no rows are named by " + change);
+    }
+
+    private ExpressionCondition bound(ReachedTable table, Optional<Expression> where, Origin origin) {
+        Map<InQuery, QueryAnswer> answers = new HashMap<>();
+        where.ifPresent(expression ->
+                queriesIn(expression).forEach(query -> answers.put(query, answer(query, origin))));
+        return new ExpressionCondition(table, where, answers, origin.place());
+    }
+
+    private static List<InQuery> queriesIn(Expression expression) {
+        List<InQuery> queries = new ArrayList<>();
+        java.util.ArrayDeque<Expression> open = new java.util.ArrayDeque<>(List.of(expression));
+        while (!open.isEmpty()) {
+            Expression next = open.pop();
+            if (next instanceof InQuery query) {
+                queries.add(query);
+            }
+            next.operands().forEach(open::push);
+        }
+        return queries;
+    }
+
+    private QueryAnswer answer(InQuery query, Origin origin) {
+        ReachedTable table = rows.table(query.table());
+        Set<Object> values = new HashSet<>();
+        boolean hasNull = false;
+        for (ReachedRow row : table.matching(bound(table, query.where(), origin))) {
+            Object value = table.codec(query.column()).operand(row.value(query.column()));
+            if (value == null) {
+                hasNull = true;
+            } else {
+                values.add(QueryAnswer.plain(value));
+            }
+        }
+        return new QueryAnswer(values, hasNull);
+    }
+
+    private List<ReachedRow> listed(
+            Change change, ReachedTable table, List<String> columns, List<Change.ListedRow> lines) {
+        ListedCondition condition = listed.computeIfAbsent(change, c -> conditionOf(table, columns, lines));
+        if (change instanceof Change.DeleteListed) {
+            table.expectDeletes(condition);
+        }
+        List<ReachedRow> found = table.matching(condition);
+        if (rows.misses() == 0) {
+            requireFound(condition, found, table, columns, lines, change instanceof Change.UpdateListed);
+        }
+        return found;
+    }
+
+    private ListedCondition conditionOf(ReachedTable table, List<String> columns, List<Change.ListedRow> lines) {
+        int[] places = table.table().indexesOf(columns);
+        Map<Object, Integer> byKey = new LinkedHashMap<>();
+        for (int i = 0; i < lines.size(); i++) {
+            Object[] values = new Object[places.length];
+            for (int c = 0; c < places.length; c++) {
+                String cell = lines.get(i).key().get(c);
+                values[c] = cell == null ? null : table.codec(places[c]).parse(cell);
+            }
+            Integer before = byKey.putIfAbsent(ListedCondition.keyOf(table, places, values), i);
+            if (before != null) {
+                throw new ProposalException(
+                        lines.get(i).place(),
+                        "this line names the same row of " + table.table().name() + " as "
+                                + lines.get(before).place(),
+                        "keep one of the two");
+            }
+        }
+        return new ListedCondition(table, places, byKey);
+    }
+
+    /** Every line finds its row; by a whole key, or where values are to be written, one row alone. */
+    private static void requireFound(
+            ListedCondition condition,
+            List<ReachedRow> found,
+            ReachedTable table,
+            List<String> columns,
+            List<Change.ListedRow> lines,
+            boolean isUpdate) {
+        int[] counts = new int[lines.size()];
+        for (ReachedRow row : found) {
+            counts[condition.lineOf(row.values)]++;
+        }
+        boolean isByKey = isUpdate || table.table().keys().stream().anyMatch(key -> columns.containsAll(key.columns()));
+        for (int i = 0; i < counts.length; i++) {
+            Change.ListedRow line = lines.get(i);
+            if (counts[i] == 0) {
+                throw new ProposalException(
+                        line.place(),
+                        "no row of " + table.table().name() + " has " + named(columns, line.key()),
+                        "take the line out, or correct its key");
+            }
+            if (counts[i] > 1 && isByKey) {
+                throw new ProposalException(
+                        line.place(),
+                        counts[i] + " rows of " + table.table().name() + " have " + named(columns, line.key())
+                                + ", and one is meant",
+                        "add columns that tell them apart, or mend the duplicates first");
+            }
+        }
+    }
+
+    private static String named(List<String> columns, List<String> key) {
+        List<String> parts = new ArrayList<>();
+        for (int i = 0; i < columns.size(); i++) {
+            String cell = key.get(i);
+            parts.add(columns.get(i) + " " + (cell == null ? "null" : "`" + cell + "`"));
+        }
+        return String.join(", ", parts);
+    }
+
+    /** How the rows that a change names are written. */
+    Assigner assigner(Change change) {
+        ReachedTable table = rows.table(change.table());
+        if (change instanceof Change.Update update) {
+            List<String> names = List.copyOf(update.assignments().keySet());
+            List<Input> inputs = List.copyOf(update.assignments().values());
+            return assigner(table, names, row -> inputs);
+        }
+        Change.UpdateListed update = (Change.UpdateListed) change;
+        ListedCondition condition = listed.get(change);
+        return assigner(
+                table,
+                update.newColumns(),
+                row -> update.rows().get(condition.lineOf(row.values)).values());
+    }
+
+    private interface InputsOf {
+        List<Input> of(ReachedRow row);
+    }
+
+    private Assigner assigner(ReachedTable table, List<String> names, InputsOf inputs) {
+        int[] columns = table.table().indexesOf(names);
+        return new Assigner() {
+            @Override
+            public Object[] values(ReachedRow row) {
+                Object[] values = row.values.clone();
+                List<Input> given = inputs.of(row);
+                for (int i = 0; i < columns.length; i++) {
+                    values[table.slotOf(columns[i])] = value(table, columns[i], given.get(i), row.values);
+                }
+                return values;
+            }
+
+            @Override
+            public int[] columnsSet() {
+                return columns.clone();
+            }
+        };
+    }
+
+    /**
+     * The value that an input gives a cell; {@link Unread} when it is not of the column's type.
+     *
+     * @param current the values of the row, for expressions
+     */
+    Object value(ReachedTable table, int column, Input input, Object[] current) {
+        CellCodec codec = table.codec(column);
+        if (input instanceof Input.Cell cell) {
+            return cell.text() == null ? null : codec.parse(cell.text());
+        } else if (input instanceof Input.Computed computed) {
+            try {
+                return codec.assign(evaluator.evaluate(computed.value(), new RowLeaves(table, current)));
+            } catch (DivisionByZero e) {
+                return new Unread("a division by zero");
+            }
+        }
+        return defaultOf(table, column);
+    }
+
+    /** What an insert that leaves a column out writes, and what set default does. */
+    Object defaultOf(ReachedTable table, int column) {
+        Optional<String> declared = table.column(column).defaultValue();
+        if (declared.isEmpty()) {
+            return null;
+        }
+        CellCodec codec = table.codec(column);
+        long micros = ChronoUnit.MICROS.between(Instant.EPOCH, now);
+        return switch (declared.get().toLowerCase(Locale.ROOT)) {
+            case "current_date" -> codec.assign(Math.floorDiv(micros, MICROS_PER_DAY) * MICROS_PER_DAY);
+            case "current_timestamp", "now()" ->
+                codec.assign(
+                        table.column(column).type().name() == Name.DATE
+                                ? (Object) (Math.floorDiv(micros, MICROS_PER_DAY) * MICROS_PER_DAY)
+                                : (Object) micros);
+            case "current_time" -> now.atOffset(ZoneOffset.UTC).toLocalTime().toNanoOfDay() / 1_000;
+            default -> codec.parse(declared.get());
+        };
+    }
+
+    /** All columns of a table. */
+    static int[] allColumns(ReachedTable table) {
+        int[] columns = new int[table.width()];
+        Arrays.setAll(columns, i -> i);
+        return columns;
+    }
+}

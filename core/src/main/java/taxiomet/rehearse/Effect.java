@@ -1,0 +1,12 @@
+package taxiomet.rehearse;
+
+import taxiomet.finding.RehearsalResult.EffectKind;
+
+/**
+ * What a change did to a row.
+ *
+ * @param link the link by which it got there; null for a row that the change names itself
+ * @param distance how many links away from the rows that the change names; 0 for these
+ * @param cause the effect on the parent row that had this one; null for a row that the change names
+ */
+record Effect(ReachedRow row, EffectKind kind, ReachedLink link, int distance, Effect cause) {}

@@ -1,0 +1,189 @@
+package taxiomet.rehearse;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import taxiomet.check.KeyForm;
+
+/**
+ * Finds the rows of a table by the values of some columns, as they are now in the replay. It knows for which keys all rows have been
+ * read; a key asked for before that is put down as wanted.
+ */
+final class KeyLookup {
+    private static final int MOST_LISTED = 8;
+
+    final ReachedTable table;
+    final int[] columns;
+    final List<KeyForm> forms;
+    private final KeyForm[] formOf;
+    /** For each key one row, or a collection of rows. */
+    private final Map<Object, Object> rows = new HashMap<>();
+
+    private final Set<Object> read = new HashSet<>();
+    private Set<Object> wanted = new HashSet<>();
+    /** Those of the keys wanted whose parents will be deleted. */
+    private Set<Object> gone = new HashSet<>();
+    /** Whether no two rows have the same key, as a check of the rows has found. */
+    private boolean isUniqueAsRead;
+
+    KeyLookup(ReachedTable table, int[] columns, List<KeyForm> forms) {
+        this.table = table;
+        this.columns = columns.clone();
+        this.forms = List.copyOf(forms);
+        this.formOf = forms.toArray(new KeyForm[0]);
+    }
+
+    boolean isFor(int[] others, List<KeyForm> otherForms) {
+        return Arrays.equals(columns, others) && forms.equals(otherForms);
+    }
+
+    boolean reads(int column) {
+        for (int own : columns) {
+            if (own == column) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** The key in a row's values; null when one of its parts is null or equals nothing. */
+    Object keyOf(Object[] values) {
+        if (columns.length == 1) {
+            return CellCodec.keyPart(values[table.slotOf(columns[0])], formOf[0]);
+        }
+        Object[] parts = new Object[columns.length];
+        for (int i = 0; i < parts.length; i++) {
+            parts[i] = CellCodec.keyPart(values[table.slotOf(columns[i])], formOf[i]);
+            if (parts[i] == null) {
+                return null;
+            }
+        }
+        return new CompositeKey(parts);
+    }
+
+    /** The key of values given in the order of the columns; null when one of them is null or equals nothing. */
+    Object keyOfParts(Object[] valuesInOrder) {
+        Object[] parts = new Object[columns.length];
+        for (int i = 0; i < parts.length; i++) {
+            parts[i] = CellCodec.keyPart(valuesInOrder[i], formOf[i]);
+            if (parts[i] == null) {
+                return null;
+            }
+        }
+        return parts.length == 1 ? parts[0] : new CompositeKey(parts);
+    }
+
+    void setUniqueAsRead() {
+        isUniqueAsRead = true;
+    }
+
+    /** All rows that have a key now. */
+    Collection<ReachedRow> find(Object key) {
+        Object found = rows.get(key);
+        if (!read.contains(key) && !(isUniqueAsRead && hasRowAsRead(found))) {
+            wanted.add(key);
+            table.miss();
+        }
+        return asRows(found);
+    }
+
+    /** Of a key that one row had when it was read, no other row had it. */
+    private boolean hasRowAsRead(Object found) {
+        for (ReachedRow row : asRows(found)) {
+            if (!row.isNew()
+                    && (row.values == row.original || keyOf(row.original).equals(keyOf(row.values)))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Wants the rows of a key, if they have not been read. */
+    void want(Object key) {
+        if (!read.contains(key) && !(isUniqueAsRead && hasRowAsRead(rows.get(key)))) {
+            wanted.add(key);
+        }
+    }
+
+    /** The same, for a parent that will be deleted: what cascades from it is read along. */
+    void wantOfDeleted(Object key) {
+        want(key);
+        if (wanted.contains(key)) {
+            gone.add(key);
+        }
+    }
+
+    /** The keys wanted whose parents will be deleted. */
+    Set<Object> takeGone() {
+        Set<Object> taken = gone;
+        gone = new HashSet<>();
+        return taken;
+    }
+
+    boolean isWanting() {
+        return !wanted.isEmpty();
+    }
+
+    /** The keys wanted, which count as read from now on. */
+    Set<Object> takeWanted() {
+        Set<Object> taken = wanted;
+        wanted = new HashSet<>();
+        read.addAll(taken);
+        return taken;
+    }
+
+    @SuppressWarnings("unchecked")
+    private static Collection<ReachedRow> asRows(Object found) {
+        if (found == null) {
+            return Collections.emptyList();
+        }
+        return found instanceof ReachedRow row ? Collections.singletonList(row) : (Collection<ReachedRow>) found;
+    }
+
+    @SuppressWarnings("unchecked")
+    void add(ReachedRow row) {
+        Object key = keyOf(row.values);
+        if (key == null) {
+            return;
+        }
+        Object before = rows.putIfAbsent(key, row);
+        if (before instanceof ReachedRow other) {
+            List<ReachedRow> both = new ArrayList<>(2);
+            both.add(other);
+            both.add(row);
+            rows.put(key, both);
+        } else if (before instanceof List<?> list && list.size() == MOST_LISTED) {
+            // Rows go one after the other: in a list each would be looked for among all that are left.
+            Set<ReachedRow> set = new LinkedHashSet<>((List<ReachedRow>) list);
+            set.add(row);
+            rows.put(key, set);
+        } else if (before != null) {
+            ((Collection<ReachedRow>) before).add(row);
+        }
+    }
+
+    @SuppressWarnings("unchecked")
+    void remove(ReachedRow row) {
+        Object key = keyOf(row.values);
+        if (key == null) {
+            return;
+        }
+        Object before = rows.get(key);
+        if (before instanceof ReachedRow) {
+            rows.remove(key);
+        } else if (before != null) {
+            Collection<ReachedRow> some = (Collection<ReachedRow>) before;
+            some.remove(row);
+            if (some.isEmpty()) {
+                rows.remove(key);
+            }
+        }
+    }
+}

@@ -1,0 +1,85 @@
+package taxiomet.rehearse;
+
+import java.util.Arrays;
+import java.util.Map;
+import java.util.Objects;
+import taxiomet.check.KeyForm;
+
+/** Names the rows whose columns hold what some line of a table of keys says; null in a line names null. */
+final class ListedCondition implements RowCondition {
+    private static final Object NULL_MARK = new NullMark();
+
+    private final ReachedTable table;
+    private final int[] columns;
+    private final KeyForm[] forms;
+    /** For each key, the number of its line among the lines. */
+    private final Map<Object, Integer> lines;
+
+    ListedCondition(ReachedTable table, int[] columns, Map<Object, Integer> lines) {
+        this.table = table;
+        this.columns = columns.clone();
+        this.forms = forms(table, columns);
+        this.lines = lines;
+    }
+
+    private static KeyForm[] forms(ReachedTable table, int[] columns) {
+        return Arrays.stream(columns)
+                .mapToObj(column -> KeyForm.of(table.column(column)))
+                .toArray(KeyForm[]::new);
+    }
+
+    /** The key of some values in the order of the columns, as lines and rows are compared by it. */
+    static Object keyOf(ReachedTable table, int[] columns, Object[] values) {
+        return keyOf(forms(table, columns), values);
+    }
+
+    private static Object keyOf(KeyForm[] forms, Object[] values) {
+        Object[] parts = new Object[values.length];
+        for (int i = 0; i < parts.length; i++) {
+            KeyForm form = forms[i];
+            if (values[i] == null) {
+                parts[i] = NULL_MARK;
+            } else if (values[i] instanceof Unread) {
+                parts[i] = values[i];
+            } else {
+                parts[i] = CellCodec.keyPart(values[i], form);
+            }
+        }
+        return new CompositeKey(parts);
+    }
+
+    /** Stands for null: a line without a value names the rows without one. */
+    private record NullMark() {}
+
+    /** The line that names a row; -1 when none does. */
+    int lineOf(Object[] values) {
+        Object[] parts = new Object[columns.length];
+        for (int i = 0; i < parts.length; i++) {
+            parts[i] = values[table.slotOf(columns[i])];
+        }
+        return lines.getOrDefault(keyOf(forms, parts), -1);
+    }
+
+    @Override
+    public int[] columns() {
+        return columns.clone();
+    }
+
+    @Override
+    public boolean holds(Object[] values) {
+        return lineOf(values) >= 0;
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof ListedCondition condition
+                && table.equals(condition.table)
+                && Arrays.equals(columns, condition.columns)
+                && lines.equals(condition.lines);
+    }
+
+    @Override
+    public int hashCode() {
+        return Objects.hash(table, lines.size());
+    }
+}

@@ -1,0 +1,67 @@
+package taxiomet.rehearse;
+
+import java.util.List;
+import java.util.Objects;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.ForeignKey.Action;
+import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.charter.ForeignKey.Match;
+import taxiomet.check.KeyForm;
+
+/** A link between two tables, with the ways to look up its children and its parents. */
+final class ReachedLink {
+    final ForeignKey link;
+    /** Its place in the order of declaration over the whole schema. */
+    final int place;
+
+    final ReachedTable child;
+    final ReachedTable parent;
+    final int[] childColumns;
+    final int[] parentColumns;
+    final List<KeyForm> forms;
+    final KeyLookup children;
+    final KeyLookup parents;
+
+    ReachedLink(ForeignKey link, int place, ReachedTable child, ReachedTable parent) {
+        this.link = link;
+        this.place = place;
+        this.child = child;
+        this.parent = parent;
+        this.childColumns = child.table().indexesOf(link.columns());
+        this.parentColumns = parent.table().indexesOf(link.parentColumns());
+        this.forms = KeyForm.of(child.table(), parent.table(), link);
+        this.children = child.lookup(childColumns, forms);
+        this.parents = parent.lookup(parentColumns, forms);
+    }
+
+    boolean isSelf() {
+        return Objects.equals(link.child(), link.parent());
+    }
+
+    boolean isMatchFull() {
+        return link.match() == Match.FULL;
+    }
+
+    boolean isMatchPartial() {
+        return link.match() == Match.PARTIAL;
+    }
+
+    Action action(boolean isDelete) {
+        return isDelete ? link.onDelete() : link.onUpdate();
+    }
+
+    /** The columns, by their places in the child, that set null and set default write. */
+    int[] columnsSet(Action action) {
+        return action.columns().isEmpty() ? childColumns : child.table().indexesOf(action.columns());
+    }
+
+    /** Whether an action changes children, and does not only refuse. */
+    static boolean acts(ActionName action) {
+        return action == ActionName.CASCADE || action == ActionName.SET_NULL || action == ActionName.SET_DEFAULT;
+    }
+
+    @Override
+    public String toString() {
+        return link.name();
+    }
+}

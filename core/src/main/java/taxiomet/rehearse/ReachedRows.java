@@ -1,0 +1,145 @@
+package taxiomet.rehearse;
+
+import java.util.ArrayList;
+import java.util.List;
+import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Table;
+import taxiomet.rows.RowRef;
+
+/**
+ * All rows that a proposal reaches, as they were read and, over that, as they are in the current replay (C1). What a statement does
+ * can be undone; so can a whole replay.
+ */
+final class ReachedRows {
+    private static final long BEHIND_ALL = RowRef.of(ReachedTable.NEW_PART, 1);
+
+    private final Charter charter;
+    private final List<ReachedTable> tables = new ArrayList<>();
+    private final List<ReachedLink> links = new ArrayList<>();
+    private final List<Step> journal = new ArrayList<>();
+    private final List<ReachedRow> touched = new ArrayList<>();
+    private long nextPosition = BEHIND_ALL;
+    private long misses;
+
+    /** How a row was before it was written. */
+    @SuppressWarnings("ArrayRecordComponent")
+    private record Step(
+            ReachedRow row,
+            Object[] values,
+            boolean wasGone,
+            boolean wasMade,
+            long position,
+            int version,
+            int statement,
+            Effect lastEffect) {}
+
+    ReachedRows(Charter charter) {
+        this.charter = charter;
+        for (Table table : charter.tables()) {
+            tables.add(new ReachedTable(table, tables.size(), this));
+        }
+        for (ForeignKey link : charter.links()) {
+            ReachedLink reached = new ReachedLink(link, links.size(), table(link.child()), table(link.parent()));
+            links.add(reached);
+            reached.child.linksOut.add(reached);
+            reached.parent.linksIn.add(reached);
+        }
+    }
+
+    Charter charter() {
+        return charter;
+    }
+
+    List<ReachedTable> tables() {
+        return tables;
+    }
+
+    /** In the order of declaration over the whole schema. */
+    List<ReachedLink> links() {
+        return links;
+    }
+
+    ReachedTable table(String name) {
+        return tables.get(charter.indexOf(name));
+    }
+
+    void miss() {
+        misses++;
+    }
+
+    /** How often a replay asked for rows that had not been read. */
+    long misses() {
+        return misses;
+    }
+
+    private void note(ReachedRow row, boolean wasMade) {
+        journal.add(new Step(
+                row, row.values, row.isGone, wasMade, row.position, row.version, row.statement, row.lastEffect));
+        if (!row.isTouched) {
+            row.isTouched = true;
+            touched.add(row);
+        }
+    }
+
+    void delete(ReachedRow row) {
+        note(row, false);
+        row.table.takeOut(row);
+        row.version++;
+    }
+
+    void write(ReachedRow row, Object[] values, int statement) {
+        note(row, false);
+        row.table.replace(row, values);
+        row.position = nextPosition++;
+        row.version++;
+        row.statement = statement;
+    }
+
+    ReachedRow insert(ReachedTable table, Object[] values, int statement) {
+        ReachedRow row = table.addNew(values);
+        note(row, true);
+        row.position = nextPosition++;
+        row.statement = statement;
+        return row;
+    }
+
+    /** Where the journal stands, for {@link #undoTo}. */
+    int mark() {
+        return journal.size();
+    }
+
+    /** Takes back everything since a mark, the last first. */
+    void undoTo(int mark) {
+        for (int i = journal.size() - 1; i >= mark; i--) {
+            Step step = journal.get(i);
+            ReachedRow row = step.row();
+            if (step.wasMade()) {
+                row.table.forget(row);
+            } else if (row.isGone && !step.wasGone()) {
+                row.table.putBack(row);
+            } else {
+                row.table.replace(row, step.values());
+            }
+            row.position = step.position();
+            row.version = step.version();
+            row.statement = step.statement();
+            row.lastEffect = step.lastEffect();
+            journal.remove(i);
+        }
+    }
+
+    /** Every row is as it was read again. */
+    void reset() {
+        undoTo(0);
+        touched.forEach(row -> row.isTouched = false);
+        touched.clear();
+        nextPosition = BEHIND_ALL;
+        misses = 0;
+    }
+
+    /** Rows that were written, made or deleted in the current replay, those undone among them. */
+    List<ReachedRow> touched() {
+        return touched;
+    }
+}

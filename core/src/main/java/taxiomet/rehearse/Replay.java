@@ -1,0 +1,408 @@
+package taxiomet.rehearse;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import taxiomet.charter.Column.Generated;
+import taxiomet.charter.ForeignKey.Action;
+import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.charter.ForeignKey.Deferrable;
+import taxiomet.charter.Key;
+import taxiomet.finding.RefusalKind;
+import taxiomet.finding.RehearsalResult.EffectKind;
+
+/**
+ * Carries the changes of a proposal out on the rows reached, in the order of one behaviour. It never stops at a refusal: it goes on, so
+ * that every rule is known that a change would break (R13), and takes the change back when it is through.
+ */
+abstract class Replay {
+    final ReachedRows rows;
+    private final Proposal proposal;
+    private final ChangeReader reader;
+    private final Map<ReachedTable, RowJudge> judges = new HashMap<>();
+    private final List<ChangeOutcome> outcomes = new ArrayList<>();
+    private final Map<ReachedTable, Map<Integer, Long>> lastNumbers = new HashMap<>();
+
+    private Refusals refusals = new Refusals();
+    private List<Effect> effects = new ArrayList<>();
+    private List<ReachedRow> keptByTwins = new ArrayList<>();
+    private int statement;
+    /** The values that rows had before the current statement wrote them first. */
+    private Map<ReachedRow, Object[]> valuesBefore = new HashMap<>();
+
+    Replay(ReachedRows rows, Proposal proposal) {
+        this.rows = rows;
+        this.proposal = proposal;
+        this.reader = new ChangeReader(rows, proposal.now());
+    }
+
+    /** Carries all changes out; gives what became of each. Where rows were missing, the outcome is not to be relied on. */
+    final List<ChangeOutcome> run() {
+        boolean isRefused = false;
+        for (Change change : proposal.changes()) {
+            ChangeOutcome outcome = run(change);
+            outcomes.add(outcome);
+            isRefused |= !outcome.isAccepted();
+        }
+        refusals = new Refusals();
+        judgeDeferred();
+        ReachedRowsAtEnd end = new ReachedRowsAtEnd(refusals);
+        if (!refusals.isEmpty() || (isRefused && proposal.isAllOrNothing())) {
+            rows.undoTo(0);
+            end.undo();
+        }
+        outcomes.add(end.outcome());
+        return outcomes;
+    }
+
+    /** What becomes of the proposal as a whole when the checks that waited are made. */
+    private static final class ReachedRowsAtEnd {
+        private final Refusals refusals;
+        private boolean isUndone;
+
+        ReachedRowsAtEnd(Refusals refusals) {
+            this.refusals = refusals;
+        }
+
+        void undo() {
+            isUndone = true;
+        }
+
+        ChangeOutcome outcome() {
+            return new ChangeOutcome(null, refusals, List.of(), List.of(), 0, isUndone);
+        }
+    }
+
+    private ChangeOutcome run(Change change) {
+        refusals = new Refusals();
+        effects = new ArrayList<>();
+        keptByTwins = new ArrayList<>();
+        int mark = rows.mark();
+        int direct = carryOut(change);
+        ChangeOutcome outcome = new ChangeOutcome(change, refusals, effects, keptByTwins, direct, !refusals.isEmpty());
+        if (!refusals.isEmpty()) {
+            rows.undoTo(mark);
+            forgetDeferred();
+        } else {
+            keepDeferred();
+        }
+        return outcome;
+    }
+
+    /** Carries one change out and gives how many rows it named. */
+    private int carryOut(Change change) {
+        startStatement();
+        ReachedTable table = rows.table(change.table());
+        int direct;
+        if (change instanceof Change.Insert insert) {
+            List<Object[]> values = new ArrayList<>();
+            for (Change.InsertedRow row : insert.rows()) {
+                values.add(newRow(table, insert, row));
+            }
+            if (refusals.isEmpty()) {
+                insert(table, values);
+            }
+            direct = values.size();
+        } else if (change instanceof Change.Delete || change instanceof Change.DeleteListed) {
+            List<ReachedRow> targets = ordered(table, reader.targets(change));
+            delete(table, targets);
+            direct = targets.size();
+        } else {
+            List<ReachedRow> targets = ordered(table, reader.targets(change));
+            ChangeReader.Assigner assigner = reader.assigner(change);
+            for (ReachedRow row : targets) {
+                requireTypes(row, assigner.values(row));
+            }
+            if (refusals.isEmpty()) {
+                update(table, targets, assigner);
+            }
+            direct = targets.size();
+        }
+        return direct;
+    }
+
+    private void startStatement() {
+        statement++;
+        valuesBefore = new HashMap<>();
+    }
+
+    final int statement() {
+        return statement;
+    }
+
+    /** The rows that a statement names, in the order in which the behaviour comes to them. */
+    List<ReachedRow> ordered(ReachedTable table, List<ReachedRow> targets) {
+        return targets;
+    }
+
+    abstract void insert(ReachedTable table, List<Object[]> newRows);
+
+    abstract void delete(ReachedTable table, List<ReachedRow> targets);
+
+    abstract void update(ReachedTable table, List<ReachedRow> targets, ChangeReader.Assigner assigner);
+
+    /** Makes the checks that waited for the end of the proposal (R14). */
+    abstract void judgeDeferred();
+
+    /** The change is refused: what it left to be checked at the end goes with it. */
+    abstract void forgetDeferred();
+
+    abstract void keepDeferred();
+
+    /** Whether a value that is not of its column's type is taken all the same (L2). */
+    boolean takesUnread(ReachedTable table, int column) {
+        return false;
+    }
+
+    private void requireTypes(ReachedRow row, Object[] values) {
+        ReachedTable table = row.table;
+        for (int column : table.columnsKept()) {
+            int slot = table.slotOf(column);
+            if (values[slot] instanceof Unread && values[slot] != row.values[slot] && !takesUnread(table, column)) {
+                refusals.add(
+                        RefusalKind.NOT_OF_ITS_TYPE, table, table.column(column).name(), row);
+            }
+        }
+    }
+
+    /** The values of a new row, with defaults and numbers filled in (R3). */
+    private Object[] newRow(ReachedTable table, Change.Insert insert, Change.InsertedRow given) {
+        Object[] values = new Object[table.columnsKept().length];
+        for (int column = 0; column < table.width(); column++) {
+            String name = table.column(column).name();
+            int place = insert.columns().indexOf(name);
+            Input input = place < 0 ? new Input.Default() : given.values().get(place);
+            Object value;
+            if (input instanceof Input.Default) {
+                value = filledIn(table, column);
+            } else {
+                value = reader.value(table, column, input, values);
+                if (isNumberedAlone(table, column)) {
+                    refuse(RefusalKind.GENERATED_ALWAYS, table, name, rowOf(table, values));
+                }
+                if (value == null && fillsNull(table, column)) {
+                    value = filledIn(table, column);
+                } else if (isGenerated(table, column)) {
+                    noteNumber(table, column, value);
+                }
+            }
+            values[table.slotOf(column)] = value;
+            if (value instanceof Unread && !takesUnread(table, column)) {
+                refuse(RefusalKind.NOT_OF_ITS_TYPE, table, name, rowOf(table, values));
+            }
+        }
+        return values;
+    }
+
+    /** A row that is not there yet, to say at which a rule refuses. */
+    private static ReachedRow rowOf(ReachedTable table, Object[] values) {
+        return new ReachedRow(table, -1, values, true);
+    }
+
+    static boolean isGenerated(ReachedTable table, int column) {
+        return table.column(column).generated() != Generated.NEVER;
+    }
+
+    boolean isNumberedAlone(ReachedTable table, int column) {
+        return table.column(column).generated() == Generated.ALWAYS;
+    }
+
+    /** Whether a null given for a column is filled in as though the column had been left out. */
+    boolean fillsNull(ReachedTable table, int column) {
+        return false;
+    }
+
+    /** A number was given for a generated column: whether the next generated one is greater is up to the server. */
+    void noteNumber(ReachedTable table, int column, Object value) {
+        // The standard's sequences do not look at what is given.
+    }
+
+    final void raiseNumber(ReachedTable table, int column, long given) {
+        long last = lastNumber(table, column);
+        lastNumbers.get(table).put(column, Math.max(last, given));
+    }
+
+    private Object filledIn(ReachedTable table, int column) {
+        return isGenerated(table, column) ? nextNumber(table, column) : reader.defaultOf(table, column);
+    }
+
+    /** The number that a generated column gets next; numbers are used up by refused changes, too. */
+    Object nextNumber(ReachedTable table, int column) {
+        long next = lastNumber(table, column) + 1;
+        lastNumbers.get(table).put(column, next);
+        return asNumber(table, column, next);
+    }
+
+    final Object asNumber(ReachedTable table, int column, long number) {
+        return table.codec(column).assign(BigDecimal.valueOf(number));
+    }
+
+    private long lastNumber(ReachedTable table, int column) {
+        return lastNumbers
+                .computeIfAbsent(table, t -> new HashMap<>())
+                .computeIfAbsent(column, c -> table.greatest(c).orElse(0L));
+    }
+
+    final void refuse(RefusalKind kind, ReachedTable table, String name, ReachedRow row) {
+        refusals.add(kind, table, name, row);
+    }
+
+    final Refusals refusals() {
+        return refusals;
+    }
+
+    final RowJudge judgeOf(ReachedTable table, boolean rulesByName) {
+        return judges.computeIfAbsent(table, t -> new RowJudge(t, rulesByName));
+    }
+
+    /** Judges whether other rows have the keys of a row that was written (R4). */
+    final void judgeKeys(ReachedRow row, Object[] before, List<Key> keys) {
+        for (Key key : keys) {
+            KeyLookup lookup = row.table.lookup(key);
+            Object now = lookup.keyOf(row.values);
+            if (now == null || (before != null && now.equals(lookup.keyOf(before)))) {
+                continue;
+            }
+            for (ReachedRow other : row.table.find(lookup, now)) {
+                if (other != row) {
+                    refuse(RefusalKind.KEY_TAKEN, row.table, key.name(), row);
+                    break;
+                }
+            }
+        }
+    }
+
+    // What statements and actions do to rows.
+
+    final Effect deleteRow(ReachedRow row, ReachedLink link, Effect cause) {
+        noteBefore(row);
+        rows.delete(row);
+        return emit(row, EffectKind.DELETED, link, cause);
+    }
+
+    final Effect writeRow(ReachedRow row, Object[] values, EffectKind kind, ReachedLink link, Effect cause) {
+        noteBefore(row);
+        rows.write(row, values, statement);
+        return emit(row, kind, link, cause);
+    }
+
+    final ReachedRow insertRow(ReachedTable table, Object[] values) {
+        ReachedRow row = rows.insert(table, values, statement);
+        emit(row, EffectKind.INSERTED, null, null);
+        return row;
+    }
+
+    private void noteBefore(ReachedRow row) {
+        valuesBefore.putIfAbsent(row, row.values);
+    }
+
+    /** The values of a row when the statement began. */
+    final Object[] valuesAtStart(ReachedRow row) {
+        return valuesBefore.getOrDefault(row, row.values);
+    }
+
+    private Effect emit(ReachedRow row, EffectKind kind, ReachedLink link, Effect cause) {
+        Effect effect = new Effect(row, kind, link, cause == null ? 0 : cause.distance() + 1, cause);
+        effects.add(effect);
+        row.lastEffect = effect;
+        return effect;
+    }
+
+    final void keptByTwin(ReachedRow row) {
+        keptByTwins.add(row);
+    }
+
+    // What links ask for.
+
+    /** The rows whose keys in a link's columns are equal to a parent's, in the order in which they stand. */
+    static List<ReachedRow> childrenOf(ReachedLink link, Object key) {
+        return inOrder(link.child.find(link.children, key));
+    }
+
+    private static List<ReachedRow> inOrder(Collection<ReachedRow> found) {
+        if (found.size() < 2) {
+            return List.copyOf(found);
+        }
+        List<ReachedRow> sorted = new ArrayList<>(found);
+        sorted.sort(Comparator.comparingLong(row -> row.position));
+        return sorted;
+    }
+
+    static boolean hasParent(ReachedLink link, Object key) {
+        return !link.parent.find(link.parents, key).isEmpty();
+    }
+
+    /** Whether another row had a key before the statement, and has it still: the key is not gone (R6). */
+    final boolean hasTwin(ReachedLink link, Object key, ReachedRow gone) {
+        for (ReachedRow other : link.parent.find(link.parents, key)) {
+            if (other != gone && !other.isNew() && key.equals(link.parents.keyOf(valuesAtStart(other)))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** The columns of a link that are null in a row. */
+    static int nullsIn(ReachedLink link, Object[] values) {
+        int nulls = 0;
+        for (int column : link.childColumns) {
+            if (values[link.child.slotOf(column)] == null) {
+                nulls++;
+            }
+        }
+        return nulls;
+    }
+
+    /** A child's values as an action leaves them. */
+    final Object[] actedOn(ReachedRow child, ReachedLink link, Action action, Object[] parentNow) {
+        Object[] values = child.values.clone();
+        if (action.name() == ActionName.CASCADE) {
+            for (int i = 0; i < link.childColumns.length; i++) {
+                Object key = parentNow[link.parent.slotOf(link.parentColumns[i])];
+                values[link.child.slotOf(link.childColumns[i])] = link.child
+                        .codec(link.childColumns[i])
+                        .assign(link.parent.codec(link.parentColumns[i]).operand(key));
+            }
+            return values;
+        }
+        for (int column : link.columnsSet(action)) {
+            values[link.child.slotOf(column)] =
+                    action.name() == ActionName.SET_NULL ? null : reader.defaultOf(link.child, column);
+        }
+        return values;
+    }
+
+    /** Which columns of a child an action sets. */
+    static int[] columnsSet(ReachedLink link, Action action) {
+        return action.name() == ActionName.CASCADE ? link.childColumns : link.columnsSet(action);
+    }
+
+    static EffectKind effectOf(ActionName action) {
+        return switch (action) {
+            case CASCADE -> EffectKind.REPOINTED;
+            case SET_NULL -> EffectKind.EMPTIED;
+            case SET_DEFAULT -> EffectKind.DEFAULTED;
+            default -> throw new IllegalStateException("no effect of " + action);
+        };
+    }
+
+    /** Whether the checks of a link wait for the end of the proposal (R14). */
+    final boolean waits(ReachedLink link) {
+        Deferrable declared = link.link.deferrable();
+        return switch (proposal.deferral()) {
+            case ALL -> true;
+            case DEFERRABLE -> declared != Deferrable.NO;
+            case DECLARED -> declared == Deferrable.DEFERRED;
+        };
+    }
+
+    /** Whether one of a list of columns is in another. */
+    static boolean meet(int[] some, int[] others) {
+        return Arrays.stream(some).anyMatch(one -> Arrays.stream(others).anyMatch(other -> other == one));
+    }
+}

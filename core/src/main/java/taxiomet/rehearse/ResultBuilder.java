@@ -1,0 +1,289 @@
+package taxiomet.rehearse;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey.Action;
+import taxiomet.charter.Total;
+import taxiomet.check.DivisionByZero;
+import taxiomet.check.Evaluator;
+import taxiomet.finding.RehearsalResult;
+import taxiomet.finding.RehearsalResult.ChangeResult;
+import taxiomet.finding.RehearsalResult.Divergence;
+import taxiomet.finding.RehearsalResult.EffectCount;
+import taxiomet.finding.RehearsalResult.EffectKind;
+import taxiomet.finding.RehearsalResult.FindingChange;
+import taxiomet.finding.RehearsalResult.LinkActions;
+import taxiomet.finding.RehearsalResult.RefusalResult;
+import taxiomet.finding.RehearsalResult.TableChange;
+import taxiomet.finding.RehearsalResult.TotalSum;
+
+/** Turns what became of the changes into a result: counts, sums, and a few rows of each kind by name. */
+final class ResultBuilder {
+    /** Beyond so many steps the distances are counted together. */
+    private static final int FARTHEST = 9;
+
+    private final Charter charter;
+    private final Proposal proposal;
+    private final RehearsalOptions options;
+    private final ReachedRows rows;
+    private final RowNames names;
+    private List<Divergence> elsewhere = List.of();
+    private List<FindingChange> added = List.of();
+    private List<FindingChange> mended = List.of();
+    private final Map<Integer, Integer> passesAfter = new HashMap<>();
+
+    ResultBuilder(Charter charter, Proposal proposal, RehearsalOptions options, ReachedRows rows, RowNames names) {
+        this.charter = charter;
+        this.proposal = proposal;
+        this.options = options;
+        this.rows = rows;
+        this.names = names;
+    }
+
+    void setElsewhere(List<Divergence> divergences) {
+        elsewhere = divergences;
+    }
+
+    void setFindings(List<FindingChange> newAdded, List<FindingChange> newMended) {
+        added = newAdded;
+        mended = newMended;
+    }
+
+    /** Says that a refused change would pass if a later one came first; both from 0. */
+    void setPassesAfter(int change, int later) {
+        passesAfter.put(change, later + 1);
+    }
+
+    RehearsalResult build(Map<String, Long> rowsBefore, List<ChangeOutcome> outcomes) {
+        ChangeOutcome end = outcomes.get(outcomes.size() - 1);
+        List<ChangeResult> changes = new ArrayList<>();
+        Set<ReachedLink> met = new HashSet<>();
+        for (int i = 0; i < outcomes.size() - 1; i++) {
+            ChangeOutcome outcome = outcomes.get(i);
+            changes.add(change(outcome, passesAfter.getOrDefault(i, 0)));
+            addLinksMet(outcome, met);
+        }
+        addLinksMet(end, met);
+        return new RehearsalResult(
+                charter.name(),
+                options.behaviour().name().toLowerCase(Locale.ROOT),
+                proposal.now().toString(),
+                rows.links().stream()
+                        .filter(met::contains)
+                        .map(ResultBuilder::actions)
+                        .toList(),
+                changes,
+                refusals(end),
+                end.isUndone(),
+                tables(rowsBefore),
+                added,
+                mended,
+                elsewhere);
+    }
+
+    private void addLinksMet(ChangeOutcome outcome, Set<ReachedLink> met) {
+        Set<ReachedTable> touched = new HashSet<>();
+        for (Effect effect : outcome.effects()) {
+            touched.add(effect.row().table);
+            if (effect.link() != null) {
+                met.add(effect.link());
+            }
+        }
+        for (ReachedLink link : rows.links()) {
+            if (touched.contains(link.parent)) {
+                met.add(link);
+            }
+        }
+    }
+
+    private static LinkActions actions(ReachedLink link) {
+        return new LinkActions(
+                link.link.name(),
+                link.link.child(),
+                link.link.parent(),
+                words(link.link.onDelete()),
+                words(link.link.onUpdate()),
+                link.link.isEnforced());
+    }
+
+    private static String words(Action action) {
+        return action.columns().isEmpty()
+                ? action.name().sql()
+                : action.name().sql() + " (" + String.join(", ", action.columns()) + ")";
+    }
+
+    private ChangeResult change(ChangeOutcome outcome, int after) {
+        List<Effect> effects = lasting(outcome.effects());
+        return new ChangeResult(
+                outcome.change().origin().words(),
+                outcome.change().origin().place(),
+                outcome.isAccepted(),
+                outcome.direct(),
+                counts(effects),
+                totals(effects),
+                refusals(outcome),
+                after,
+                outcome.keptByTwins().stream().distinct().count());
+    }
+
+    /** The effects without those on rows that the same change deletes in the end. */
+    private static List<Effect> lasting(List<Effect> effects) {
+        boolean isMixed = effects.stream().map(Effect::kind).distinct().count() > 1;
+        if (!isMixed) {
+            return effects;
+        }
+        Map<ReachedRow, Boolean> deleted = new HashMap<>();
+        for (Effect effect : effects) {
+            if (effect.kind() == EffectKind.DELETED) {
+                deleted.put(effect.row(), true);
+            }
+        }
+        return effects.stream()
+                .filter(effect -> effect.kind() == EffectKind.DELETED || !deleted.containsKey(effect.row()))
+                .toList();
+    }
+
+    /** Effects that are counted together. */
+    private record Group(ReachedTable table, EffectKind kind, ReachedLink link, int distance) {}
+
+    private static final class Count {
+        private long rows;
+        private int farthest;
+        private final List<ReachedRow> examples = new ArrayList<>();
+    }
+
+    private List<EffectCount> counts(List<Effect> effects) {
+        Map<Group, Count> counts = new LinkedHashMap<>();
+        for (Effect effect : effects) {
+            Group group =
+                    new Group(effect.row().table, effect.kind(), effect.link(), Math.min(effect.distance(), FARTHEST));
+            Count count = counts.computeIfAbsent(group, g -> new Count());
+            count.rows++;
+            count.farthest = Math.max(count.farthest, effect.distance());
+            if (count.examples.size() < options.examples()) {
+                count.examples.add(effect.row());
+            }
+        }
+        Comparator<Map.Entry<Group, Count>> order =
+                Comparator.comparingInt(entry -> entry.getKey().distance());
+        return counts.entrySet().stream()
+                .sorted(order.thenComparingInt(entry -> entry.getKey().table().place))
+                .map(entry -> new EffectCount(
+                        entry.getKey().table().table().name(),
+                        entry.getKey().kind(),
+                        Optional.ofNullable(entry.getKey().link()).map(link -> link.link.name()),
+                        entry.getKey().distance(),
+                        entry.getValue().farthest,
+                        entry.getValue().rows,
+                        names.of(entry.getValue().examples)))
+                .toList();
+    }
+
+    /** Sums over rows that would disappear, or lose what they point at; each row once. */
+    private static List<TotalSum> totals(List<Effect> effects) {
+        Map<ReachedTable, Map<EffectKind, Map<ReachedRow, Boolean>>> atStake = new LinkedHashMap<>();
+        for (Effect effect : effects) {
+            boolean isAtStake = effect.kind() == EffectKind.DELETED
+                    || effect.kind() == EffectKind.EMPTIED
+                    || effect.kind() == EffectKind.DEFAULTED;
+            if (isAtStake && !effect.row().table.table().totals().isEmpty()) {
+                atStake.computeIfAbsent(effect.row().table, table -> new LinkedHashMap<>())
+                        .computeIfAbsent(effect.kind(), kind -> new HashMap<>())
+                        .put(effect.row(), true);
+            }
+        }
+        List<TotalSum> sums = new ArrayList<>();
+        atStake.forEach((table, kinds) -> kinds.forEach((kind, some) -> {
+            for (Total total : table.table().totals()) {
+                sums.add(new TotalSum(
+                        table.table().name(), total.text(), sum(table, total, some.keySet()), kind, some.size()));
+            }
+        }));
+        return sums;
+    }
+
+    private static BigDecimal sum(ReachedTable table, Total total, Collection<ReachedRow> some) {
+        Evaluator evaluator = new Evaluator();
+        BigDecimal sum = BigDecimal.ZERO;
+        for (ReachedRow row : some) {
+            Object value = valueOf(evaluator, total, table, row);
+            if (value instanceof BigDecimal number) {
+                sum = sum.add(number);
+            } else if (value instanceof Double number && Double.isFinite(number)) {
+                sum = sum.add(BigDecimal.valueOf(number));
+            }
+        }
+        return sum;
+    }
+
+    private static Object valueOf(Evaluator evaluator, Total total, ReachedTable table, ReachedRow row) {
+        try {
+            return evaluator.evaluate(total.value(), new RowLeaves(table, row.values));
+        } catch (DivisionByZero e) {
+            return null;
+        }
+    }
+
+    private List<RefusalResult> refusals(ChangeOutcome outcome) {
+        List<RefusalResult> results = new ArrayList<>();
+        outcome.refusals().all().forEach((rule, refused) -> {
+            List<ReachedRow> examples =
+                    refused.stream().limit(options.examples()).toList();
+            results.add(new RefusalResult(
+                    rule.kind(),
+                    rule.table().table().name(),
+                    rule.name(),
+                    refused.size(),
+                    names.of(examples),
+                    remedy(rule)));
+        });
+        return results;
+    }
+
+    private static String remedy(Refusals.Rule rule) {
+        String table = rule.table().table().name();
+        return switch (rule.kind()) {
+            case STILL_REFERENCED -> "delete these rows of " + table + " first, or point them elsewhere";
+            case NO_PARENT -> "insert the parent first, or give these rows of " + table + " one that is there";
+            case KEY_TAKEN -> "give these rows of " + table + " another key, or free the key first";
+            case NULL_NOT_ALLOWED -> "give these rows of " + table + " a value first, or move them elsewhere";
+            case HALF_NULL_LINK -> "set all columns of the link, or none";
+            case TWO_VALUES -> "let only one of the links write the column";
+            case GENERATED_ALWAYS -> "leave the column out";
+            default -> "";
+        };
+    }
+
+    private List<TableChange> tables(Map<String, Long> rowsBefore) {
+        List<TableChange> changes = new ArrayList<>();
+        for (ReachedTable table : rows.tables()) {
+            long deleted = 0;
+            long changed = 0;
+            for (ReachedRow row : table.rows.values()) {
+                if (row.isGone) {
+                    deleted++;
+                } else if (row.isChanged()) {
+                    changed++;
+                }
+            }
+            long made = table.newRows().stream().filter(row -> !row.isGone).count();
+            long before = rowsBefore.getOrDefault(table.table().name(), 0L);
+            if (deleted + changed + made > 0) {
+                changes.add(
+                        new TableChange(table.table().name(), before, before - deleted + made, deleted, changed, made));
+            }
+        }
+        return changes;
+    }
+}

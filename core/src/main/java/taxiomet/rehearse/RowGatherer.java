@@ -1,0 +1,208 @@
+package taxiomet.rehearse;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.check.Resources;
+import taxiomet.rows.RefRanges;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.Scan;
+import taxiomet.rows.TableSource;
+
+/**
+ * Reads the rows that are wanted, and what cascades from those that will be deleted, until nothing new is reached: one pass over a
+ * table for all that is wanted of it together (C2).
+ */
+final class RowGatherer {
+    private final ReachedRows rows;
+    private final Map<String, TableSource> sources;
+    private final Resources resources;
+    private final Watcher watcher;
+    private int passes;
+
+    /** Is told which table is read. */
+    interface Watcher {
+        void reading(String table);
+    }
+
+    RowGatherer(ReachedRows rows, Map<String, TableSource> sources, Resources resources, Watcher watcher) {
+        this.rows = rows;
+        this.sources = sources;
+        this.resources = resources;
+        this.watcher = watcher;
+    }
+
+    /** Reads all that is wanted. */
+    void gather() {
+        for (ReachedTable table = next(); table != null; table = next()) {
+            watcher.reading(table.table().name());
+            pass(table);
+        }
+    }
+
+    int passes() {
+        return passes;
+    }
+
+    /** A table of which rows are wanted: if it can be, one of whose ancestors no more rows are, so that it is read once. */
+    private ReachedTable next() {
+        List<ReachedTable> wanting =
+                rows.tables().stream().filter(ReachedTable::isWanting).toList();
+        for (ReachedTable table : wanting) {
+            Set<ReachedTable> above = ancestorsOf(table);
+            if (wanting.stream().noneMatch(other -> other != table && above.contains(other))) {
+                return table;
+            }
+        }
+        return wanting.isEmpty() ? null : wanting.get(0);
+    }
+
+    private static Set<ReachedTable> ancestorsOf(ReachedTable table) {
+        Set<ReachedTable> above = new HashSet<>();
+        Deque<ReachedTable> open = new ArrayDeque<>(List.of(table));
+        while (!open.isEmpty()) {
+            for (ReachedLink link : open.pop().linksOut) {
+                if (above.add(link.parent)) {
+                    open.push(link.parent);
+                }
+            }
+        }
+        return above;
+    }
+
+    private void pass(ReachedTable table) {
+        passes++;
+        Map<KeyLookup, Set<Object>> keys = new HashMap<>();
+        Map<KeyLookup, Set<Object>> gone = new HashMap<>();
+        for (KeyLookup lookup : table.lookupsWanting()) {
+            gone.put(lookup, lookup.takeGone());
+            keys.put(lookup, lookup.takeWanted());
+        }
+        Set<RowCondition> conditions = table.takeWanted();
+        int[] greatest = table.takesGreatest() ? generatedColumns(table) : new int[0];
+        TableSource source = sources.get(table.table().name());
+        List<BatchMatcher> matchers = new ArrayList<>();
+        read(source, table, () -> {
+            BatchMatcher matcher = new BatchMatcher(table, keys, conditions, greatest);
+            synchronized (matchers) {
+                matchers.add(matcher);
+            }
+            return matcher;
+        });
+        for (int i = 0; i < greatest.length; i++) {
+            int place = i;
+            table.setGreatest(
+                    greatest[i],
+                    matchers.stream().mapToLong(m -> m.greatest[place]).max().orElse(0));
+        }
+        List<BatchMatcher.Found> found = new ArrayList<>();
+        matchers.forEach(matcher -> found.addAll(matcher.found));
+        found.sort(Comparator.comparingLong(BatchMatcher.Found::ref));
+        for (BatchMatcher.Found row : found) {
+            table.addRead(row.ref(), row.values());
+        }
+        for (BatchMatcher.Found row : found) {
+            expect(table.rows.get(row.ref()), gone, conditions);
+        }
+    }
+
+    private static int[] generatedColumns(ReachedTable table) {
+        List<Integer> columns = new ArrayList<>();
+        for (int column = 0; column < table.width(); column++) {
+            if (Replay.isGenerated(table, column) && table.keeps(column)) {
+                columns.add(column);
+            }
+        }
+        return columns.stream().mapToInt(Integer::intValue).toArray();
+    }
+
+    /** A row that will be deleted has its children and its twins read along. */
+    private void expect(ReachedRow row, Map<KeyLookup, Set<Object>> gone, Set<RowCondition> conditions) {
+        if (!row.isExpectedToGo && isExpectedToGo(row, gone, conditions)) {
+            row.isExpectedToGo = true;
+            for (ReachedLink link : row.table.linksIn) {
+                Object key = link.parents.keyOf(row.original);
+                if (key != null && link.link.isEnforced()) {
+                    link.child.wantOfDeleted(link.children, key);
+                    link.parent.want(link.parents, key);
+                }
+            }
+        }
+    }
+
+    private static boolean isExpectedToGo(
+            ReachedRow row, Map<KeyLookup, Set<Object>> gone, Set<RowCondition> conditions) {
+        for (RowCondition condition : conditions) {
+            if (row.table.deletes(condition) && condition.holds(row.original)) {
+                return true;
+            }
+        }
+        for (ReachedLink link : row.table.linksOut) {
+            Set<Object> keys = gone.getOrDefault(link.children, Set.of());
+            if (link.link.onDelete().name() == ActionName.CASCADE && !keys.isEmpty()) {
+                Object key = link.children.keyOf(row.original);
+                if (key != null && keys.contains(key)) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    private interface NewMatcher {
+        BatchMatcher make();
+    }
+
+    private void read(TableSource source, ReachedTable table, NewMatcher matchers) {
+        int threads = Math.max(1, resources.threadsFor(source.bytes()));
+        Throwable[] failure = new Throwable[1];
+        try (Scan scan = source.scan(table.columnsKept(), RefRanges.ALL)) {
+            List<Thread> helpers = new ArrayList<>();
+            for (int i = 0; i < threads; i++) {
+                Thread helper = new Thread(() -> work(scan, matchers.make(), failure), "gathering " + i);
+                helper.setDaemon(true);
+                helper.start();
+                helpers.add(helper);
+            }
+            helpers.forEach(RowGatherer::join);
+        }
+        if (failure[0] instanceof Error error) {
+            throw error;
+        } else if (failure[0] != null) {
+            throw (RuntimeException) failure[0];
+        }
+    }
+
+    private static void work(Scan scan, BatchMatcher matcher, Throwable[] failure) {
+        try (Scan.BatchReader reader = scan.reader()) {
+            for (RowBatch batch = reader.next(); batch != null; batch = reader.next()) {
+                matcher.match(batch);
+            }
+        } catch (RuntimeException | Error e) {
+            synchronized (failure) {
+                failure[0] = failure[0] == null ? e : failure[0];
+            }
+        }
+    }
+
+    private static void join(Thread helper) {
+        boolean isInterrupted = false;
+        while (helper.isAlive()) {
+            try {
+                helper.join();
+            } catch (InterruptedException e) {
+                isInterrupted = true;
+            }
+        }
+        if (isInterrupted) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

@@ -1,0 +1,388 @@
+package taxiomet.rehearse;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import taxiomet.charter.ForeignKey.Action;
+import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.finding.RefusalKind;
+import taxiomet.finding.RehearsalResult.EffectKind;
+
+/** The standard's behaviour: statements and actions change all their rows together, level by level (S1 to S5). */
+final class StandardReplay extends Replay {
+    /** Keys that went away, whose children are looked for when nothing is left to do (S3). */
+    private final Set<GoneKey> goneKeys = new LinkedHashSet<>();
+
+    private final Set<GoneKey> deferredKeys = new LinkedHashSet<>();
+    private final Set<Written> deferredRows = new LinkedHashSet<>();
+    private final Set<GoneKey> newDeferredKeys = new LinkedHashSet<>();
+    private final Set<Written> newDeferredRows = new LinkedHashSet<>();
+
+    /** Rows that actions have moved away from a parent in this statement, by the key they had. */
+    private final Map<ReachedLink, Map<Object, List<ReachedRow>>> moved = new HashMap<>();
+    /** For each row that was written in this statement by an action, which slots. */
+    private final Map<ReachedRow, boolean[]> slotsWritten = new HashMap<>();
+
+    private final Set<ReachedRow> rowsWritten = new LinkedHashSet<>();
+    private final Map<ReachedRow, String> conflicts = new LinkedHashMap<>();
+
+    private record GoneKey(ReachedLink link, Object key) {}
+
+    private record Written(ReachedLink link, ReachedRow row) {}
+
+    /** A row that a level has changed: what its key was, and why it changed. */
+    @SuppressWarnings("ArrayRecordComponent")
+    private record Changed(ReachedRow row, Object[] before, Effect effect) {}
+
+    /** What the actions of a level are to do to one row. */
+    private static final class Plan {
+        private final ReachedRow row;
+        private boolean isDeleted;
+        private Object[] values;
+        private EffectKind kind;
+        private ReachedLink link;
+        private Effect cause;
+
+        Plan(ReachedRow row) {
+            this.row = row;
+        }
+    }
+
+    StandardReplay(ReachedRows rows, Proposal proposal) {
+        super(rows, proposal);
+    }
+
+    @Override
+    void insert(ReachedTable table, List<Object[]> newRows) {
+        start();
+        List<ReachedRow> made = new ArrayList<>();
+        for (Object[] values : newRows) {
+            made.add(insertRow(table, values));
+        }
+        made.forEach(row -> judge(row, null));
+        rowsWritten.addAll(made);
+        judgeEnd();
+    }
+
+    @Override
+    void delete(ReachedTable table, List<ReachedRow> targets) {
+        start();
+        List<Changed> level = new ArrayList<>();
+        for (ReachedRow row : targets) {
+            level.add(new Changed(row, row.values, deleteRow(row, null, null)));
+        }
+        judgeRestrict(level);
+        act(level);
+        judgeEnd();
+    }
+
+    @Override
+    void update(ReachedTable table, List<ReachedRow> targets, ChangeReader.Assigner assigner) {
+        start();
+        List<Object[]> values = new ArrayList<>();
+        targets.forEach(row -> values.add(assigner.values(row)));
+        List<Changed> level = new ArrayList<>();
+        for (int i = 0; i < values.size(); i++) {
+            ReachedRow row = targets.get(i);
+            level.add(new Changed(row, row.values, writeRow(row, values.get(i), EffectKind.CHANGED, null, null)));
+        }
+        level.forEach(changed -> judge(changed.row(), changed.before()));
+        rowsWritten.addAll(targets);
+        judgeRestrict(level);
+        act(level);
+        judgeEnd();
+    }
+
+    private void start() {
+        goneKeys.clear();
+        moved.clear();
+        slotsWritten.clear();
+        rowsWritten.clear();
+        conflicts.clear();
+        newDeferredKeys.clear();
+        newDeferredRows.clear();
+    }
+
+    private void judge(ReachedRow row, Object[] before) {
+        judgeOf(row.table, false).judge(row, before, new int[0], RowJudge.Scope.CHANGED, refusals());
+        judgeKeys(row, before, RowJudge.keysOf(row.table));
+    }
+
+    /** The key that a changed row had and has no longer, for a link that points at it; null when it has it still. */
+    private static Object goneKey(ReachedLink link, Object[] before, ReachedRow row, Object[] after) {
+        Object key = link.parents.keyOf(before);
+        if (key == null || !link.link.isEnforced()) {
+            return null;
+        }
+        return !row.isGone && after != null && key.equals(link.parents.keyOf(after)) ? null : key;
+    }
+
+    /** Restrict is judged when the parent row goes or its key changes (S2). */
+    private void judgeRestrict(List<Changed> level) {
+        for (Changed changed : level) {
+            ReachedRow row = changed.row();
+            for (ReachedLink link : row.table.linksIn) {
+                if (link.action(row.isGone).name() == ActionName.RESTRICT) {
+                    Object key = goneKey(link, changed.before(), row, row.values);
+                    if (key != null && !hasTwin(link, key, row)) {
+                        refuseChildren(link, key, row);
+                    }
+                }
+            }
+        }
+    }
+
+    private void refuseChildren(ReachedLink link, Object key, ReachedRow parent) {
+        for (ReachedRow child : childrenOf(link, key)) {
+            if (child != parent) {
+                refuse(RefusalKind.STILL_REFERENCED, link.child, link.link.name(), child);
+            }
+        }
+    }
+
+    /** Runs the actions, level by level, until nothing is left to do (S1). */
+    private void act(List<Changed> first) {
+        List<Changed> level = first;
+        while (!level.isEmpty()) {
+            Map<ReachedRow, Plan> plans = new LinkedHashMap<>();
+            for (Changed changed : level) {
+                plan(changed, plans);
+            }
+            judgeRestrictOf(plans);
+            level = carryOut(plans);
+        }
+        conflicts.forEach((row, column) -> {
+            if (!row.isGone) {
+                refuse(RefusalKind.TWO_VALUES, row.table, column, row);
+            }
+        });
+    }
+
+    private void plan(Changed changed, Map<ReachedRow, Plan> plans) {
+        ReachedRow row = changed.row();
+        for (ReachedLink link : row.table.linksIn) {
+            Object key = goneKey(link, changed.before(), row, row.values);
+            if (key == null) {
+                continue;
+            }
+            if (hasTwin(link, key, row)) {
+                keptByTwin(row);
+                continue;
+            }
+            Action action = link.action(row.isGone);
+            if (!ReachedLink.acts(action.name())) {
+                if (action.name() == ActionName.NO_ACTION) {
+                    goneKeys.add(new GoneKey(link, key));
+                }
+                continue;
+            }
+            if (action.name() == ActionName.SET_DEFAULT) {
+                goneKeys.add(new GoneKey(link, key));
+            }
+            for (ReachedRow child : childrenAtStart(link, key)) {
+                Plan plan = plans.computeIfAbsent(child, Plan::new);
+                if (row.isGone && action.name() == ActionName.CASCADE) {
+                    if (!plan.isDeleted) {
+                        plan.isDeleted = true;
+                        plan.link = link;
+                        plan.cause = changed.effect();
+                    }
+                } else {
+                    addWrite(plan, link, action, changed);
+                }
+            }
+        }
+    }
+
+    /** Rows that pointed at a key when the statement began, and that it has not pointed elsewhere itself. */
+    private List<ReachedRow> childrenAtStart(ReachedLink link, Object key) {
+        List<ReachedRow> children = new ArrayList<>();
+        for (ReachedRow child : childrenOf(link, key)) {
+            if (!child.isNew() || child.statement != statement()) {
+                if (key.equals(link.children.keyOf(valuesAtStart(child)))) {
+                    children.add(child);
+                }
+            }
+        }
+        for (ReachedRow child : moved.getOrDefault(link, Map.of()).getOrDefault(key, List.of())) {
+            if (!child.isGone) {
+                children.add(child);
+            }
+        }
+        return children;
+    }
+
+    private void addWrite(Plan plan, ReachedLink link, Action action, Changed parent) {
+        ReachedRow child = plan.row;
+        Object[] wanted = actedOn(child, link, action, parent.row().values);
+        boolean isFirst = plan.values == null;
+        if (isFirst) {
+            plan.values = child.values.clone();
+        }
+        boolean[] written = slotsWritten.computeIfAbsent(child, row -> new boolean[row.values.length]);
+        boolean changes = false;
+        for (int column : columnsSet(link, action)) {
+            int slot = link.child.slotOf(column);
+            if (written[slot] && !RowJudge.isSame(plan.values[slot], wanted[slot])) {
+                conflicts.putIfAbsent(child, link.child.column(column).name());
+            }
+            written[slot] = true;
+            changes |= !RowJudge.isSame(child.values[slot], wanted[slot]);
+            plan.values[slot] = wanted[slot];
+        }
+        if (!plan.isDeleted && (plan.kind == null || (isFirst && changes))) {
+            plan.kind = effectOf(action.name());
+            plan.link = link;
+            plan.cause = parent.effect();
+        }
+    }
+
+    /** Restrict, for the parents that this level is about to delete or write: their children of the moment before count. */
+    private void judgeRestrictOf(Map<ReachedRow, Plan> plans) {
+        for (Plan plan : plans.values()) {
+            ReachedRow row = plan.row;
+            for (ReachedLink link : row.table.linksIn) {
+                Object key = link.parents.keyOf(row.values);
+                if (row.isGone || key == null || !link.link.isEnforced()) {
+                    continue;
+                }
+                boolean isGoing = plan.isDeleted || !key.equals(link.parents.keyOf(plan.values));
+                if (isGoing && link.action(plan.isDeleted).name() == ActionName.RESTRICT && !hasTwin(link, key, row)) {
+                    refuseChildren(link, key, row);
+                }
+            }
+        }
+    }
+
+    private List<Changed> carryOut(Map<ReachedRow, Plan> plans) {
+        List<Changed> level = new ArrayList<>();
+        for (Plan plan : plans.values()) {
+            ReachedRow row = plan.row;
+            if (row.isGone) {
+                continue;
+            }
+            if (plan.isDeleted) {
+                level.add(new Changed(row, row.values, deleteRow(row, plan.link, plan.cause)));
+            } else if (!Arrays.equals(row.values, plan.values)) {
+                noteMoves(row, plan.values);
+                Object[] before = row.values;
+                level.add(new Changed(row, before, writeRow(row, plan.values, plan.kind, plan.link, plan.cause)));
+                rowsWritten.add(row);
+            }
+        }
+        for (Changed changed : level) {
+            if (!changed.row().isGone) {
+                judge(changed.row(), changed.before());
+            }
+        }
+        return level;
+    }
+
+    private void noteMoves(ReachedRow row, Object[] after) {
+        Object[] atStart = valuesAtStart(row);
+        for (ReachedLink link : row.table.linksOut) {
+            Object key = link.children.keyOf(atStart);
+            boolean isStillThere = key != null && key.equals(link.children.keyOf(row.values));
+            if (isStillThere && !key.equals(link.children.keyOf(after))) {
+                moved.computeIfAbsent(link, l -> new HashMap<>())
+                        .computeIfAbsent(key, k -> new ArrayList<>())
+                        .add(row);
+            }
+        }
+    }
+
+    private void judgeEnd() {
+        for (ReachedRow row : rowsWritten) {
+            for (ReachedLink link : row.table.linksOut) {
+                if (!row.isGone && link.link.isEnforced() && isPointedElsewhere(link, row)) {
+                    if (waits(link)) {
+                        newDeferredRows.add(new Written(link, row));
+                    } else {
+                        judgeParent(link, row);
+                    }
+                }
+            }
+        }
+        for (GoneKey gone : goneKeys) {
+            if (waits(gone.link())) {
+                newDeferredKeys.add(gone);
+            } else {
+                judgeChildren(gone);
+            }
+        }
+    }
+
+    /** Whether the statement made a row, or gave it another key in a link's columns. */
+    private boolean isPointedElsewhere(ReachedLink link, ReachedRow row) {
+        Object[] before = valuesAtStart(row);
+        if (before == row.values) {
+            return true;
+        }
+        for (int column : link.childColumns) {
+            int slot = link.child.slotOf(column);
+            if (!RowJudge.isSame(before[slot], row.values[slot])) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private void judgeParent(ReachedLink link, ReachedRow row) {
+        int nulls = nullsIn(link, row.values);
+        if (nulls == link.childColumns.length || (nulls > 0 && !link.isMatchFull() && !link.isMatchPartial())) {
+            return;
+        }
+        if (nulls > 0 && link.isMatchFull()) {
+            refuse(RefusalKind.HALF_NULL_LINK, link.child, link.link.name(), row);
+            return;
+        }
+        Object key = link.children.keyOf(row.values);
+        if (key != null && !hasParent(link, key)) {
+            refuse(RefusalKind.NO_PARENT, link.child, link.link.name(), row);
+        }
+    }
+
+    /** No action is judged when nothing is left to do: another row with the key is a parent, too (S3). */
+    private void judgeChildren(GoneKey gone) {
+        if (!hasParent(gone.link(), gone.key())) {
+            for (ReachedRow child : childrenOf(gone.link(), gone.key())) {
+                if (rowsWritten.contains(child) && isPointedElsewhere(gone.link(), child)) {
+                    // It has no parent, and has been refused for that.
+                    continue;
+                }
+                refuse(
+                        RefusalKind.STILL_REFERENCED,
+                        gone.link().child,
+                        gone.link().link.name(),
+                        child);
+            }
+        }
+    }
+
+    @Override
+    void keepDeferred() {
+        deferredKeys.addAll(newDeferredKeys);
+        deferredRows.addAll(newDeferredRows);
+    }
+
+    @Override
+    void forgetDeferred() {
+        newDeferredKeys.clear();
+        newDeferredRows.clear();
+    }
+
+    @Override
+    void judgeDeferred() {
+        for (Written written : deferredRows) {
+            if (!written.row().isGone) {
+                judgeParent(written.link(), written.row());
+            }
+        }
+        deferredKeys.forEach(this::judgeChildren);
+    }
+}

@@ -1,0 +1,74 @@
+package taxiomet.reports.csv;
+
+import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.LineDelimiter;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import taxiomet.finding.RehearsalResult.EffectRow;
+import taxiomet.finding.RehearsalResult.EffectRows;
+import taxiomet.finding.RehearsalResult.RowName;
+import taxiomet.reports.OutputException;
+
+/** All effects of a rehearsal in one CSV file, one line for each. */
+public final class EffectsCsv {
+    private EffectsCsv() {}
+
+    /** @throws OutputException when the file cannot be written */
+    public static void write(EffectRows effects, Path file) {
+        try (CsvWriter writer = CsvWriter.builder()
+                .lineDelimiter(LineDelimiter.LF)
+                .build(Files.newBufferedWriter(file, StandardCharsets.UTF_8))) {
+            writer.writeRecord(
+                    "change",
+                    "answer",
+                    "table",
+                    "effect",
+                    "link",
+                    "distance",
+                    "row",
+                    "line",
+                    "file",
+                    "key",
+                    "label",
+                    "by_table",
+                    "by_key");
+            effects.forEach(effect -> write(writer, effect));
+        } catch (UncheckedIOException e) {
+            throw OutputException.of(file.toString(), e.getCause());
+        } catch (IOException e) {
+            throw OutputException.of(file.toString(), e);
+        }
+    }
+
+    private static void write(CsvWriter writer, EffectRow effect) {
+        RowName row = effect.row();
+        writer.writeRecord(
+                String.valueOf(effect.change()),
+                effect.isAccepted() ? "accepted" : "blocked",
+                SafeCell.of(row.table()),
+                effect.kind().words(),
+                effect.link().map(SafeCell::of).orElse(null),
+                String.valueOf(effect.distance()),
+                String.valueOf(row.row()),
+                row.isNew() ? null : String.valueOf(row.line()),
+                row.isNew() ? null : SafeCell.of(row.part()),
+                joined(row.key()),
+                joined(row.label()),
+                effect.by().map(by -> SafeCell.of(by.table())).orElse(null),
+                effect.by().map(by -> joined(by.key())).orElse(null));
+    }
+
+    private static String joined(List<String> cells) {
+        return cells.isEmpty()
+                ? null
+                : SafeCell.of(cells.stream()
+                        .map(cell -> Objects.requireNonNullElse(cell, ""))
+                        .collect(Collectors.joining(", ")));
+    }
+}

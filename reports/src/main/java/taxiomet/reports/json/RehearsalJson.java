@@ -1,0 +1,224 @@
+package taxiomet.reports.json;
+
+import com.fasterxml.jackson.core.JsonGenerator;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Path;
+import java.util.List;
+import taxiomet.finding.RehearsalResult;
+import taxiomet.finding.RehearsalResult.ChangeResult;
+import taxiomet.finding.RehearsalResult.Divergence;
+import taxiomet.finding.RehearsalResult.EffectCount;
+import taxiomet.finding.RehearsalResult.EffectRow;
+import taxiomet.finding.RehearsalResult.FindingChange;
+import taxiomet.finding.RehearsalResult.LinkActions;
+import taxiomet.finding.RehearsalResult.RefusalResult;
+import taxiomet.finding.RehearsalResult.RowName;
+import taxiomet.finding.RehearsalResult.TableChange;
+import taxiomet.finding.RehearsalResult.TotalSum;
+
+/** The result of a rehearsal as JSON; docs/formats/rehearsal.schema.json says what is in it. */
+public final class RehearsalJson {
+    private final RehearsalResult result;
+
+    public RehearsalJson(RehearsalResult result) {
+        this.result = result;
+    }
+
+    /** Writes to a stream, which stays open. */
+    public void write(OutputStream out) throws IOException {
+        JsonOutput.write(out, this::write);
+    }
+
+    /** @throws taxiomet.reports.OutputException when the file cannot be written */
+    public void write(Path file) {
+        JsonOutput.write(file, this::write);
+    }
+
+    private void write(JsonGenerator json) throws IOException {
+        json.writeStartObject();
+        json.writeNumberField("rehearsal", 1);
+        json.writeStringField("charter", result.charter());
+        json.writeStringField("behaves_as", result.behaviour());
+        json.writeStringField("now", result.now());
+        json.writeBooleanField("accepted", result.isAccepted());
+        json.writeBooleanField("undone", result.isUndone());
+        json.writeArrayFieldStart("links");
+        for (LinkActions link : result.links()) {
+            json.writeStartObject();
+            json.writeStringField("link", link.name());
+            json.writeStringField("child", link.child());
+            json.writeStringField("parent", link.parent());
+            json.writeStringField("on_delete", link.onDelete());
+            json.writeStringField("on_update", link.onUpdate());
+            json.writeBooleanField("enforced", link.isEnforced());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeArrayFieldStart("changes");
+        for (ChangeResult change : result.changes()) {
+            writeChange(json, change);
+        }
+        json.writeEndArray();
+        writeRefusals(json, "refused_at_end", result.atEnd());
+        json.writeArrayFieldStart("tables");
+        for (TableChange table : result.tables()) {
+            json.writeStartObject();
+            json.writeStringField("table", table.table());
+            json.writeNumberField("rows_before", table.rowsBefore());
+            json.writeNumberField("rows_after", table.rowsAfter());
+            json.writeNumberField("deleted", table.deleted());
+            json.writeNumberField("changed", table.changed());
+            json.writeNumberField("inserted", table.inserted());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        writeFindings(json, "findings_added", result.added());
+        writeFindings(json, "findings_mended", result.mended());
+        json.writeArrayFieldStart("elsewhere");
+        for (Divergence divergence : result.elsewhere()) {
+            json.writeStartObject();
+            json.writeStringField("where", divergence.where());
+            json.writeStringField("words", divergence.words());
+            json.writeNumberField("rows", divergence.rows());
+            writeRows(json, divergence.examples());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeEndObject();
+    }
+
+    private static void writeChange(JsonGenerator json, ChangeResult change) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("change", change.words());
+        json.writeStringField("place", change.place());
+        json.writeBooleanField("accepted", change.isAccepted());
+        json.writeNumberField("names_rows", change.direct());
+        writeRefusals(json, "refusals", change.refusals());
+        if (change.passesAfter() > 0) {
+            json.writeNumberField("passes_after_change", change.passesAfter());
+        }
+        json.writeArrayFieldStart("effects");
+        for (EffectCount effect : change.effects()) {
+            json.writeStartObject();
+            json.writeStringField("table", effect.table());
+            json.writeStringField("effect", effect.kind().words());
+            if (effect.link().isPresent()) {
+                json.writeStringField("link", effect.link().get());
+            }
+            json.writeNumberField("distance", effect.distance());
+            if (effect.farthest() > effect.distance()) {
+                json.writeNumberField("to_distance", effect.farthest());
+            }
+            json.writeNumberField("rows", effect.rows());
+            writeRows(json, effect.examples());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeArrayFieldStart("totals");
+        for (TotalSum total : change.totals()) {
+            json.writeStartObject();
+            json.writeStringField("table", total.table());
+            json.writeStringField("total", total.text());
+            json.writeStringField("effect", total.kind().words());
+            json.writeNumberField("rows", total.rows());
+            json.writeNumberField("sum", total.sum());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        if (change.keptByTwins() > 0) {
+            json.writeNumberField("kept_by_duplicates", change.keptByTwins());
+        }
+        json.writeEndObject();
+    }
+
+    private static void writeRefusals(JsonGenerator json, String name, List<RefusalResult> refusals)
+            throws IOException {
+        json.writeArrayFieldStart(name);
+        for (RefusalResult refusal : refusals) {
+            json.writeStartObject();
+            json.writeStringField("refusal", refusal.kind().words());
+            json.writeStringField("table", refusal.table());
+            json.writeStringField("at", refusal.at());
+            json.writeNumberField("rows", refusal.rows());
+            json.writeStringField("remedy", refusal.remedy());
+            writeRows(json, refusal.examples());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
+    private static void writeFindings(JsonGenerator json, String name, List<FindingChange> findings)
+            throws IOException {
+        json.writeArrayFieldStart(name);
+        for (FindingChange finding : findings) {
+            json.writeStartObject();
+            json.writeStringField("finding", finding.kind().words());
+            json.writeStringField("table", finding.table());
+            json.writeStringField("at", finding.at());
+            json.writeNumberField("rows", finding.rows());
+            writeRows(json, finding.examples());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
+    private static void writeRows(JsonGenerator json, List<RowName> rows) throws IOException {
+        json.writeArrayFieldStart("examples");
+        for (RowName row : rows) {
+            json.writeStartObject();
+            writeRow(json, row);
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
+    private static void writeRow(JsonGenerator json, RowName row) throws IOException {
+        json.writeStringField("table", row.table());
+        if (row.isNew()) {
+            json.writeBooleanField("new", true);
+        } else {
+            json.writeStringField("file", row.part());
+            json.writeNumberField("row", row.row());
+            json.writeNumberField("line", row.line());
+        }
+        writeCells(json, "key", row.key());
+        if (!row.label().isEmpty()) {
+            writeCells(json, "label", row.label());
+        }
+    }
+
+    private static void writeCells(JsonGenerator json, String name, List<String> cells) throws IOException {
+        json.writeArrayFieldStart(name);
+        for (String cell : cells) {
+            json.writeString(cell);
+        }
+        json.writeEndArray();
+    }
+
+    /** Why a row is touched: a way for each effect on it. */
+    public static void writeWays(List<List<EffectRow>> ways, OutputStream out) throws IOException {
+        JsonOutput.write(out, json -> {
+            json.writeStartObject();
+            json.writeArrayFieldStart("ways");
+            for (List<EffectRow> way : ways) {
+                json.writeStartArray();
+                for (EffectRow step : way) {
+                    json.writeStartObject();
+                    json.writeNumberField("change", step.change());
+                    json.writeBooleanField("accepted", step.isAccepted());
+                    json.writeStringField("effect", step.kind().words());
+                    if (step.link().isPresent()) {
+                        json.writeStringField("link", step.link().get());
+                    }
+                    json.writeNumberField("distance", step.distance());
+                    writeRow(json, step.row());
+                    json.writeEndObject();
+                }
+                json.writeEndArray();
+            }
+            json.writeEndArray();
+            json.writeEndObject();
+        });
+    }
+}

@@ -1,0 +1,365 @@
+package taxiomet.reports.text;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import taxiomet.finding.RefusalKind;
+import taxiomet.finding.RehearsalResult;
+import taxiomet.finding.RehearsalResult.ChangeResult;
+import taxiomet.finding.RehearsalResult.Divergence;
+import taxiomet.finding.RehearsalResult.EffectCount;
+import taxiomet.finding.RehearsalResult.EffectKind;
+import taxiomet.finding.RehearsalResult.EffectRow;
+import taxiomet.finding.RehearsalResult.FindingChange;
+import taxiomet.finding.RehearsalResult.LinkActions;
+import taxiomet.finding.RehearsalResult.RefusalResult;
+import taxiomet.finding.RehearsalResult.RowName;
+import taxiomet.finding.RehearsalResult.TableChange;
+import taxiomet.finding.RehearsalResult.TotalSum;
+import taxiomet.reports.text.Grid.Cell;
+
+/** The result of a rehearsal for a person: the answer first, then each change, then what it comes to as a whole. */
+public final class RehearsalText {
+    private static final int INDENT = 4;
+
+    private final RehearsalResult result;
+    private final int width;
+    private final boolean hasColor;
+    private final Consumer<String> out;
+
+    /**
+     * @param width of a line, in columns of a terminal
+     * @param out takes one line at a time, without its end
+     */
+    public RehearsalText(RehearsalResult result, int width, boolean hasColor, Consumer<String> out) {
+        this.result = result;
+        this.width = width;
+        this.hasColor = hasColor;
+        this.out = out;
+    }
+
+    /** Writes the whole result. */
+    public void write() {
+        writeAnswer();
+        writeLinks();
+        for (int i = 0; i < result.changes().size(); i++) {
+            out.accept("");
+            writeChange(i + 1, result.changes().get(i));
+        }
+        writeEnd();
+        writeTables();
+        writeFindings("findings added", Style.ERROR, result.added());
+        writeFindings("findings mended", Style.GOOD, result.mended());
+        writeElsewhere();
+    }
+
+    /** The answer alone, in two lines or three. */
+    public void writeAnswer() {
+        boolean isAccepted = result.isAccepted();
+        String answer = isAccepted ? result.added().isEmpty() ? "accepted" : "accepted, with new findings" : "blocked";
+        Style style = isAccepted ? result.added().isEmpty() ? Style.GOOD : Style.WARNING : Style.ERROR;
+        out.accept(Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
+                + style.apply(answer, hasColor));
+        paragraph(summary(), 0);
+    }
+
+    private String summary() {
+        long blocked = result.changes().stream().filter(c -> !c.isAccepted()).count();
+        String changes = Counted.of(result.changes().size(), "change");
+        if (blocked > 0) {
+            changes += ", " + Counted.grouped(blocked) + " of them blocked";
+        }
+        String rows;
+        if (result.tables().isEmpty()) {
+            rows = "no row would change";
+        } else {
+            long deleted =
+                    result.tables().stream().mapToLong(TableChange::deleted).sum();
+            long changed =
+                    result.tables().stream().mapToLong(TableChange::changed).sum();
+            long inserted =
+                    result.tables().stream().mapToLong(TableChange::inserted).sum();
+            List<String> parts = new ArrayList<>();
+            addPart(parts, deleted, "deleted");
+            addPart(parts, changed, "changed");
+            addPart(parts, inserted, "inserted");
+            rows = String.join(", ", parts) + " in "
+                    + Counted.of(result.tables().size(), "table");
+        }
+        return changes + "; " + rows + "; rehearsed as " + behaviour()
+                + (result.behaviour().equals("standard") ? " has it" : " does it");
+    }
+
+    private static void addPart(List<String> parts, long count, String what) {
+        if (count > 0) {
+            parts.add(Counted.of(count, "row") + " " + what);
+        }
+    }
+
+    private String behaviour() {
+        return switch (result.behaviour()) {
+            case "postgresql" -> "PostgreSQL";
+            case "sqlite" -> "SQLite";
+            case "mariadb" -> "MariaDB";
+            default -> "the SQL standard";
+        };
+    }
+
+    private void paragraph(String text, int indent) {
+        Paragraph.lines(text, indent, width).forEach(out);
+    }
+
+    /** The links that the proposal meets, with what the charter has them do. */
+    private void writeLinks() {
+        if (result.links().isEmpty()) {
+            return;
+        }
+        out.accept("");
+        Grid grid = new Grid();
+        grid.addColumn("link", Grid.Kind.KEPT);
+        grid.addColumn("from", Grid.Kind.TEXT);
+        grid.addColumn("to", Grid.Kind.TEXT);
+        grid.addColumn("on delete", Grid.Kind.KEPT);
+        grid.addColumn("on update", Grid.Kind.TEXT);
+        for (LinkActions link : result.links()) {
+            String note = link.isEnforced() ? "" : " (not enforced)";
+            grid.addRow(List.of(
+                    Cell.of(CellText.escaped(link.name())),
+                    Cell.of(CellText.escaped(link.child())),
+                    Cell.of(CellText.escaped(link.parent())),
+                    Cell.of(link.onDelete()),
+                    Cell.of(link.onUpdate() + note)));
+        }
+        grid.lines(0, width, hasColor).forEach(out);
+    }
+
+    private void writeChange(int number, ChangeResult change) {
+        String answer = change.isAccepted() ? "accepted" : "blocked";
+        Style style = change.isAccepted() ? Style.GOOD : Style.ERROR;
+        out.accept(style.apply(answer, hasColor) + "  " + Style.STRONG.apply("change " + number, hasColor) + ": "
+                + CellText.escaped(change.words()));
+        paragraph(
+                "names " + Counted.of(change.direct(), "row")
+                        + (change.place().isEmpty() ? "" : " (" + CellText.escaped(change.place()) + ")"),
+                INDENT);
+        writeRefusals(change.refusals());
+        if (change.passesAfter() > 0) {
+            paragraph("it would pass if change " + change.passesAfter() + " came before it", INDENT);
+        }
+        writeEffects(change);
+        writeTotals(change.totals());
+        if (change.keptByTwins() > 0) {
+            paragraph(
+                    "of " + Counted.of(change.keptByTwins(), "row")
+                            + " the key stands in another row as well (a duplicate): nothing"
+                            + " that points at it was touched",
+                    INDENT);
+        }
+    }
+
+    private void writeRefusals(List<RefusalResult> refusals) {
+        for (RefusalResult refusal : refusals) {
+            String row = refusal.kind() == RefusalKind.STILL_REFERENCED
+                    ? Counted.of(refusal.rows(), "row") + " of " + CellText.escaped(refusal.table()) + " still "
+                            + (refusal.rows() == 1 ? "points" : "point") + " at what would go"
+                    : refusal.kind().words() + " in " + Counted.of(refusal.rows(), "row");
+            paragraph(
+                    Style.ERROR.apply(CellText.escaped(refusal.table() + "." + refusal.at()), hasColor) + ": " + row,
+                    INDENT);
+            String names = names(refusal.examples(), refusal.rows());
+            if (!names.isEmpty()) {
+                paragraph(names, INDENT * 2);
+            }
+            if (!refusal.remedy().isEmpty()) {
+                paragraph(refusal.remedy(), INDENT * 2);
+            }
+        }
+    }
+
+    private static String names(List<RowName> rows, long all) {
+        String named = rows.stream().map(RehearsalText::name).collect(Collectors.joining(", "));
+        return rows.size() < all && !rows.isEmpty()
+                ? named + ", and " + Counted.grouped(all - rows.size()) + " more"
+                : named;
+    }
+
+    /** A row by its key and, in parentheses, its label. */
+    static String name(RowName row) {
+        String key = row.key().stream().map(CellText::of).collect(Collectors.joining(", "));
+        String label = row.label().stream()
+                .filter(text -> text != null && !row.key().contains(text))
+                .map(CellText::escaped)
+                .collect(Collectors.joining(" "));
+        if (key.isEmpty()) {
+            key = row.isNew() ? "new row" : "row " + Counted.grouped(row.row());
+        }
+        return label.isEmpty() ? key : key + " (" + label + ")";
+    }
+
+    private void writeEffects(ChangeResult change) {
+        if (change.effects().isEmpty()) {
+            return;
+        }
+        if (!change.isAccepted()) {
+            paragraph("if nothing stood in its way:", INDENT);
+        }
+        Grid grid = new Grid();
+        grid.addColumn("steps", Grid.Kind.NUMBER);
+        grid.addColumn("table", Grid.Kind.TEXT);
+        grid.addColumn("rows", Grid.Kind.NUMBER);
+        grid.addColumn("are", Grid.Kind.KEPT);
+        grid.addColumn("by link", Grid.Kind.TEXT);
+        grid.addColumn("such as", Grid.Kind.TEXT);
+        for (EffectCount effect : change.effects()) {
+            String steps = effect.farthest() > effect.distance()
+                    ? effect.distance() + " to " + Counted.grouped(effect.farthest())
+                    : String.valueOf(effect.distance());
+            grid.addRow(List.of(
+                    Cell.of(steps),
+                    Cell.of(CellText.escaped(effect.table())),
+                    Cell.of(Counted.grouped(effect.rows())),
+                    new Cell(effect.kind().words(), styleOf(effect.kind())),
+                    Cell.of(effect.link().map(CellText::escaped).orElse("")),
+                    Cell.of(effect.examples().stream().map(RehearsalText::name).collect(Collectors.joining(", ")))));
+        }
+        grid.lines(INDENT, width, hasColor).forEach(out);
+    }
+
+    private static Style styleOf(EffectKind kind) {
+        return switch (kind) {
+            case DELETED -> Style.ERROR;
+            case EMPTIED, DEFAULTED -> Style.WARNING;
+            case REPOINTED, CHANGED -> Style.NOTE;
+            case INSERTED -> Style.GOOD;
+        };
+    }
+
+    private void writeTotals(List<TotalSum> totals) {
+        for (TotalSum total : totals) {
+            paragraph(
+                    "at stake: " + CellText.escaped(total.table() + "." + total.text()) + " = "
+                            + Style.STRONG.apply(amount(total.sum()), hasColor) + " over "
+                            + Counted.of(total.rows(), "row")
+                            + " " + total.kind().words(),
+                    INDENT);
+        }
+    }
+
+    /** A number with a comma between thousands. */
+    static String amount(BigDecimal number) {
+        String plain = number.abs().toPlainString();
+        int point = plain.indexOf('.') < 0 ? plain.length() : plain.indexOf('.');
+        StringBuilder grouped = new StringBuilder(plain);
+        for (int i = point - 3; i > 0; i -= 3) {
+            grouped.insert(i, ',');
+        }
+        return (number.signum() < 0 ? "-" : "") + grouped;
+    }
+
+    private void writeEnd() {
+        if (!result.atEnd().isEmpty()) {
+            out.accept("");
+            out.accept(Style.ERROR.apply("blocked", hasColor) + "  "
+                    + Style.STRONG.apply("the whole, at its end", hasColor) + ": links that waited do not hold");
+            writeRefusals(result.atEnd());
+        } else if (result.isUndone()) {
+            out.accept("");
+            paragraph("All or nothing: since a change is blocked, none of them stays.", 0);
+        }
+    }
+
+    private void writeTables() {
+        if (result.tables().isEmpty()) {
+            return;
+        }
+        out.accept("");
+        Grid grid = new Grid();
+        grid.addColumn("table", Grid.Kind.TEXT);
+        for (String head : List.of("rows before", "after", "deleted", "changed", "inserted")) {
+            grid.addColumn(head, Grid.Kind.NUMBER);
+        }
+        grid.addColumn("", Grid.Kind.TEXT);
+        for (TableChange table : result.tables()) {
+            grid.addRow(List.of(
+                    Cell.of(CellText.escaped(table.table())),
+                    Cell.of(Counted.grouped(table.rowsBefore())),
+                    Cell.of(Counted.grouped(table.rowsAfter())),
+                    count(table.deleted(), Style.ERROR),
+                    count(table.changed(), Style.NOTE),
+                    count(table.inserted(), Style.GOOD),
+                    Cell.of("")));
+        }
+        grid.lines(0, width, hasColor).forEach(out);
+    }
+
+    private static Cell count(long count, Style style) {
+        return new Cell(count == 0 ? "" : Counted.grouped(count), style);
+    }
+
+    private void writeFindings(String title, Style style, List<FindingChange> findings) {
+        if (findings.isEmpty()) {
+            return;
+        }
+        out.accept("");
+        out.accept(style.apply(title, hasColor));
+        for (FindingChange finding : findings) {
+            paragraph(
+                    finding.kind().words() + " at " + CellText.escaped(finding.table() + "." + finding.at()) + ": "
+                            + Counted.of(finding.rows(), "row")
+                            + (finding.examples().isEmpty() ? "" : ": " + names(finding.examples(), finding.rows())),
+                    INDENT);
+        }
+    }
+
+    private void writeElsewhere() {
+        if (result.elsewhere().isEmpty()) {
+            return;
+        }
+        out.accept("");
+        out.accept(Style.WARNING.apply("elsewhere it ends differently", hasColor));
+        for (Divergence divergence : result.elsewhere()) {
+            String rows = divergence.rows() == 0
+                    ? ""
+                    : "; " + Counted.of(divergence.rows(), "row") + (divergence.rows() == 1 ? " ends" : " end")
+                            + " differently: " + places(divergence);
+            paragraph(CellText.escaped(divergence.where() + " " + divergence.words()) + rows, INDENT);
+        }
+    }
+
+    private static String places(Divergence divergence) {
+        String named = divergence.examples().stream()
+                .map(row -> CellText.escaped(row.table()) + " " + name(row))
+                .collect(Collectors.joining(", "));
+        long more = divergence.rows() - divergence.examples().size();
+        return more > 0 ? named + ", and " + Counted.grouped(more) + " more" : named;
+    }
+
+    /** Tells why a row is touched: the way from the change, link by link. */
+    public static void writeWays(
+            String row, List<List<EffectRow>> ways, int width, boolean hasColor, Consumer<String> out) {
+        if (ways.isEmpty()) {
+            out.accept(Style.STRONG.apply(CellText.escaped(row), hasColor) + ": no change touches it");
+        }
+        for (List<EffectRow> way : ways) {
+            EffectRow last = way.get(way.size() - 1);
+            String would = last.isAccepted() ? "is " : "would be ";
+            out.accept(Style.STRONG.apply(CellText.escaped(row), hasColor) + " " + would
+                    + styleOf(last.kind()).apply(last.kind().words(), hasColor) + " by change " + last.change()
+                    + (last.isAccepted() ? "" : ", which is blocked"));
+            for (EffectRow step : way) {
+                String by = step.link()
+                        .map(link -> "by link " + CellText.escaped(link))
+                        .orElse("named by the change itself");
+                Paragraph.lines(
+                                step.distance() + "  "
+                                        + CellText.escaped(step.row().table()) + " " + name(step.row()) + " is "
+                                        + step.kind().words() + ", " + by,
+                                INDENT,
+                                width)
+                        .forEach(out);
+            }
+        }
+    }
+}
