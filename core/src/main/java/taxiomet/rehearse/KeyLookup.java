@@ -97,8 +97,7 @@ final class KeyLookup {
     /** Of a key that one row had when it was read, no other row had it. */
     private boolean hasRowAsRead(Object found) {
         for (ReachedRow row : asRows(found)) {
-            if (!row.isNew()
-                    && (row.values == row.original || keyOf(row.original).equals(keyOf(row.values)))) {
+            if (!row.isNew() && (row.values == row.original || keyOf(row.values).equals(keyOf(row.original)))) {
                 return true;
             }
         }

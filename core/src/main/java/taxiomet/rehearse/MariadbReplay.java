@@ -81,6 +81,11 @@ final class MariadbReplay extends Replay {
     }
 
     @Override
+    Object defaultOfRow(ReachedTable table, int column) {
+        return declaredDefault(table, column);
+    }
+
+    @Override
     boolean isNumberedAlone(ReachedTable table, int column) {
         return false;
     }

@@ -168,6 +168,11 @@ public final class Rehearsal implements AutoCloseable {
         }
     }
 
+    /** The rows of a table as they would be; usable until the rehearsal is closed. */
+    public TableSource after(String table) {
+        return new OverlaySource(sources.get(table), rows.table(table));
+    }
+
     /** What the proposal would do. */
     public RehearsalResult result() {
         return result;

@@ -372,9 +372,19 @@ abstract class Replay {
         }
         for (int column : link.columnsSet(action)) {
             values[link.child.slotOf(column)] =
-                    action.name() == ActionName.SET_NULL ? null : reader.defaultOf(link.child, column);
+                    action.name() == ActionName.SET_NULL ? null : defaultOfRow(link.child, column);
         }
         return values;
+    }
+
+    /** What DEFAULT gives a row that is there: a generated column its next number. */
+    Object defaultOfRow(ReachedTable table, int column) {
+        return filledIn(table, column);
+    }
+
+    /** The default that was declared, whether the column is generated or not. */
+    final Object declaredDefault(ReachedTable table, int column) {
+        return reader.defaultOf(table, column);
     }
 
     /** Which columns of a child an action sets. */

@@ -107,6 +107,11 @@ final class SqliteReplay extends Replay {
     }
 
     @Override
+    Object defaultOfRow(ReachedTable table, int column) {
+        return declaredDefault(table, column);
+    }
+
+    @Override
     boolean isNumberedAlone(ReachedTable table, int column) {
         return false;
     }
@@ -129,7 +134,14 @@ final class SqliteReplay extends Replay {
         for (Object[] values : newRows) {
             ReachedRow row = insertRow(table, values);
             judge(row, null, ChangeReader.allColumns(table));
-            checkLinks(row, null, row.values, null);
+            if (newRows.size() == 1) {
+                // One row alone is judged at once: that it may be the parent of others does not count.
+                row.table.linksOut.stream()
+                        .filter(SqliteReplay::isEnforced)
+                        .forEach(link -> lookUpParentOfNew(link, row, row.values));
+            } else {
+                checkLinks(row, null, row.values, null);
+            }
         }
         judgeEnd();
     }

@@ -1,0 +1,222 @@
+package taxiomet.cli.rehearsal;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charters.Charters;
+import taxiomet.charters.proposals.ProposalReader;
+import taxiomet.check.CheckProgress;
+import taxiomet.check.Resources;
+import taxiomet.cli.rehearsal.RandomProposal.TableCase;
+import taxiomet.finding.RefusalKind;
+import taxiomet.finding.RehearsalResult;
+import taxiomet.finding.RehearsalResult.ChangeResult;
+import taxiomet.finding.RehearsalResult.RefusalResult;
+import taxiomet.rehearse.Change;
+import taxiomet.rehearse.Proposal;
+import taxiomet.rehearse.Rehearsal;
+import taxiomet.rehearse.RehearsalOptions;
+import taxiomet.rows.TableSource;
+import taxiomet.sources.RowSources;
+import taxiomet.spill.MemoryBudget;
+
+/**
+ * Rehearses random changes on random tables and compares with real servers, row by row: each change alone, and all in sequence. How
+ * many cases: {@code -Dtaxiomet.cases}; from which seed: {@code -Dtaxiomet.seed}.
+ */
+final class RehearsalConformanceTest {
+    private static final int CASES = Integer.getInteger("taxiomet.cases", 60);
+    private static final long SEED = Long.getLong("taxiomet.seed", 1_000L);
+    private static final Instant NOW = Instant.parse("2026-05-01T12:00:00Z");
+    private static final CheckProgress SILENT = new Silent();
+
+    private final Map<String, Integer> seen = new TreeMap<>();
+
+    @TempDir
+    Path folder;
+
+    @Test
+    void postgresql_does_what_is_rehearsed() throws Exception {
+        try (Server server = new PostgresServer()) {
+            compare(server, Behaviour.POSTGRESQL);
+        }
+    }
+
+    @Test
+    void sqlite_does_what_is_rehearsed() throws Exception {
+        try (Server server = new SqliteServer()) {
+            compare(server, Behaviour.SQLITE);
+        }
+    }
+
+    private void compare(Server server, Behaviour behaviour) throws Exception {
+        int cases = 0;
+        List<String> differences = new ArrayList<>();
+        for (long seed = SEED; cases < CASES; seed++) {
+            RandomProposal proposal = new RandomProposal(seed);
+            if (!server.takes(proposal)) {
+                continue;
+            }
+            cases++;
+            proposal.traits().forEach((trait, isThere) -> seen.merge("case: " + trait, isThere ? 1 : 0, Integer::sum));
+            String difference = compare(server, behaviour, proposal);
+            if (difference != null) {
+                differences.add("seed " + seed + ": " + difference + "\n" + proposal.describe());
+            }
+        }
+        System.out.println(server.name() + ": " + cases + " cases from seed " + SEED + ", " + seen);
+        assertThat(differences).isEmpty();
+    }
+
+    private String compare(Server server, Behaviour behaviour, RandomProposal proposal) throws Exception {
+        Path caseFolder = Files.createTempDirectory(folder, "case");
+        Charter charter = Charters.read(CharterOfCase.write(proposal, caseFolder), Optional.empty())
+                .charter();
+        for (String change : proposal.changes) {
+            String difference = compare(server, behaviour, proposal, charter, List.of(change));
+            if (difference != null) {
+                return difference;
+            }
+        }
+        return compare(server, behaviour, proposal, charter, proposal.changes);
+    }
+
+    private String compare(
+            Server server, Behaviour behaviour, RandomProposal proposal, Charter charter, List<String> changes)
+            throws SQLException, IOException {
+        server.load(proposal);
+        List<Server.Answer> answers = new ArrayList<>();
+        for (String change : changes) {
+            answers.add(server.run(change));
+        }
+        try (Rehearsal rehearsal = rehearse(charter, changes, behaviour)) {
+            RehearsalResult result = rehearsal.result();
+            for (int i = 0; i < answers.size(); i++) {
+                String difference =
+                        difference(server, answers.get(i), result.changes().get(i), proposal);
+                if (difference != null) {
+                    return changes + ": change " + (i + 1) + ": " + difference;
+                }
+                note(result.changes().get(i));
+            }
+            Map<String, List<String>> wanted = server.rows(proposal);
+            Map<String, List<String>> got = rows(rehearsal, proposal);
+            return wanted.equals(got) ? null : changes + ": rows " + got + " instead of " + wanted;
+        }
+    }
+
+    static Rehearsal rehearse(Charter charter, List<String> changes, Behaviour behaviour) throws IOException {
+        List<Change> read = new ProposalReader(charter, NOW).sql(String.join(";\n", changes), "test");
+        return Rehearsal.start(
+                charter,
+                new Proposal(read, false, Proposal.Deferral.DECLARED, NOW),
+                new RehearsalOptions(behaviour, 3, false, false),
+                RowSources::open,
+                new Resources(Path.of(System.getProperty("java.io.tmpdir")), MemoryBudget.atMost(1 << 24), 1, 1 << 21),
+                SILENT);
+    }
+
+    private void note(ChangeResult change) {
+        seen.merge(change.isAccepted() ? "change: accepted" : "change: refused", 1, Integer::sum);
+        if (change.isAccepted() && change.effects().stream().anyMatch(effect -> effect.distance() >= 2)) {
+            seen.merge("change: accepted, two steps or more", 1, Integer::sum);
+        }
+        change.refusals().stream()
+                .limit(1)
+                .forEach(refusal -> seen.merge("refused: " + refusal.kind().words(), 1, Integer::sum));
+        change.effects().forEach(effect -> seen.merge("effect: " + effect.kind().words(), 1, Integer::sum));
+    }
+
+    private static String difference(
+            Server server, Server.Answer answer, ChangeResult change, RandomProposal proposal) {
+        if (answer.isAccepted() != change.isAccepted()) {
+            return answer.isAccepted()
+                    ? "refused by " + change.refusals() + ", and the server accepts it"
+                    : "accepted, and the server refuses it by " + answer.refusedBy();
+        }
+        if (answer.isAccepted() || answer.refusedBy().isEmpty()) {
+            return null;
+        }
+        String named = nameOf(server, change.refusals().get(0), proposal);
+        return named.equals(answer.refusedBy().get())
+                ? null
+                : "refused by " + named + ", and the server names "
+                        + answer.refusedBy().get();
+    }
+
+    /** The rule as the server names it. */
+    private static String nameOf(Server server, RefusalResult refusal, RandomProposal proposal) {
+        if (server.name().equals("sqlite")) {
+            if (refusal.kind() == RefusalKind.KEY_TAKEN) {
+                TableCase table = proposal.tables.stream()
+                        .filter(t -> t.name.equals(refusal.table()))
+                        .findFirst()
+                        .orElseThrow();
+                List<Integer> columns = refusal.at().equals("primary_key")
+                        ? table.primaryKey.columns()
+                        : table.uniqueKeys.get(0).columns();
+                return "unique "
+                        + String.join(
+                                ", ",
+                                table.names(columns).stream()
+                                        .map(c -> table.name + "." + c)
+                                        .toList());
+            }
+            return refusal.kind() == RefusalKind.BROKEN_RULE ? refusal.at() : refusal.table() + "." + refusal.at();
+        }
+        return refusal.table() + "." + refusal.at();
+    }
+
+    static Map<String, List<String>> rows(Rehearsal rehearsal, RandomProposal proposal) {
+        Map<String, List<String>> all = new TreeMap<>();
+        for (TableCase table : proposal.tables) {
+            List<String> rows = new ArrayList<>();
+            TableSource after = rehearsal.after(table.name);
+            int[] columns = new int[table.columns.size()];
+            java.util.Arrays.setAll(columns, i -> i);
+            after.read(columns, batch -> {
+                for (int row = 0; row < batch.size(); row++) {
+                    List<String> cells = new ArrayList<>();
+                    for (int i = 0; i < columns.length; i++) {
+                        cells.add(Server.cell(
+                                table.columns.get(i), batch.column(i).text(row)));
+                    }
+                    rows.add(cells.toString());
+                }
+            });
+            rows.sort(null);
+            all.put(table.name, rows);
+        }
+        return all;
+    }
+
+    private static final class Silent implements CheckProgress {
+        @Override
+        public void reading(String table) {
+            // nobody watches
+        }
+
+        @Override
+        public void advanced(java.util.function.LongSupplier bytesRead, long bytesInAll) {
+            // nobody watches
+        }
+
+        @Override
+        public void concluding() {
+            // nobody watches
+        }
+    }
+}

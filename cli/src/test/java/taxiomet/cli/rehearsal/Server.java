@@ -1,0 +1,122 @@
+package taxiomet.cli.rehearsal;
+
+import java.io.IOException;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import taxiomet.cli.rehearsal.RandomProposal.ColumnCase;
+import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
+import taxiomet.cli.rehearsal.RandomProposal.TableCase;
+
+/** A real database server that is asked what a change does. */
+abstract class Server implements AutoCloseable {
+    final Connection connection;
+
+    /**
+     * What a server made of a change.
+     *
+     * @param refusedBy the rule it named; empty when it named none, null when the change is accepted
+     */
+    record Answer(Optional<String> refusedBy, boolean isAccepted) {
+        static final Answer ACCEPTED = new Answer(Optional.empty(), true);
+    }
+
+    Server(Connection connection) {
+        this.connection = connection;
+    }
+
+    abstract String name();
+
+    /** Whether the server can have such tables at all. */
+    abstract boolean takes(RandomProposal proposal);
+
+    /** Makes the tables anew, with their rows as they are, and the links acting. */
+    abstract void load(RandomProposal proposal) throws SQLException;
+
+    abstract Optional<String> ruleNamedBy(SQLException e);
+
+    Answer run(String change) throws SQLException {
+        try (Statement sql = connection.createStatement()) {
+            sql.executeUpdate(change);
+            return Answer.ACCEPTED;
+        } catch (SQLException e) {
+            return new Answer(ruleNamedBy(e), false);
+        }
+    }
+
+    void execute(String... statements) throws SQLException {
+        try (Statement sql = connection.createStatement()) {
+            for (String statement : statements) {
+                sql.execute(statement);
+            }
+        }
+    }
+
+    /** All rows of all tables, sorted. */
+    Map<String, List<String>> rows(RandomProposal proposal) throws SQLException {
+        Map<String, List<String>> all = new TreeMap<>();
+        try (Statement sql = connection.createStatement()) {
+            for (TableCase table : proposal.tables) {
+                List<String> rows = new ArrayList<>();
+                try (ResultSet found = sql.executeQuery("SELECT * FROM " + table.name)) {
+                    while (found.next()) {
+                        List<String> cells = new ArrayList<>();
+                        for (int i = 0; i < table.columns.size(); i++) {
+                            cells.add(cell(table.columns.get(i), found.getString(i + 1)));
+                        }
+                        rows.add(cells.toString());
+                    }
+                }
+                rows.sort(null);
+                all.put(table.name, rows);
+            }
+        }
+        return all;
+    }
+
+    static String cell(ColumnCase column, String text) {
+        if (text == null || !column.type().startsWith("numeric")) {
+            return text;
+        }
+        return new java.math.BigDecimal(text).setScale(2).toPlainString();
+    }
+
+    String insertOf(TableCase table, List<String> row) {
+        List<String> cells = new ArrayList<>();
+        for (int i = 0; i < row.size(); i++) {
+            String cell = row.get(i);
+            cells.add(cell == null ? "NULL" : table.columns.get(i).isText() ? "'" + cell + "'" : cell);
+        }
+        return "INSERT INTO " + table.name + " VALUES (" + String.join(", ", cells) + ")";
+    }
+
+    static String columnOf(ColumnCase column, String generated) {
+        return column.name() + " " + column.type() + (column.isRequired() ? " NOT NULL" : "")
+                + (column.defaultValue() == null
+                        ? ""
+                        : " DEFAULT " + (column.isText() ? "'" + column.defaultValue() + "'" : column.defaultValue()))
+                + (column.isGenerated() ? generated : "");
+    }
+
+    static String linkOf(RandomProposal proposal, LinkCase link, boolean hasMatch) {
+        TableCase child = proposal.tables.get(link.child());
+        TableCase parent = proposal.tables.get(link.parent());
+        String list =
+                link.nullColumns().isEmpty() ? "" : " (" + String.join(", ", child.names(link.nullColumns())) + ")";
+        return "CONSTRAINT " + link.name() + " FOREIGN KEY (" + String.join(", ", child.names(link.columns()))
+                + ") REFERENCES " + parent.name + " (" + String.join(", ", parent.names(link.parentColumns())) + ")"
+                + (hasMatch && link.isFull() ? " MATCH FULL" : "") + " ON DELETE " + link.onDelete() + list
+                + " ON UPDATE " + link.onUpdate();
+    }
+
+    @Override
+    public void close() throws SQLException, IOException {
+        connection.close();
+    }
+}
