@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeParseException;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -99,6 +100,22 @@ final class RehearseCommand implements Callable<Integer> {
     private int examples;
 
     @Option(
+            names = "--into",
+            paramLabel = "DIR",
+            description =
+                    "Write the tables that change, as they would be, to a new folder, with an undo.json that leads back.")
+    private Path into;
+
+    @Option(names = "--whole", description = "With --into: write all tables, changed or not.")
+    private boolean isWhole;
+
+    @Option(
+            names = "--undo",
+            paramLabel = "FILE",
+            description = "With --into: go back from the files beside an undo.json to those that were read.")
+    private Path undo;
+
+    @Option(
             names = "--report",
             paramLabel = "FILE",
             description =
@@ -146,6 +163,14 @@ final class RehearseCommand implements Callable<Integer> {
         }
         ReportFiles reportFiles = new ReportFiles(reports, List.of(".json", ".csv"), force);
         reportFiles.requireFree();
+        Optional<CopyFolder> copies = Optional.ofNullable(into).map(folder -> new CopyFolder(folder, force));
+        copies.ifPresent(CopyFolder::requireFree);
+        if (undo != null) {
+            return goBack();
+        }
+        if (isWhole && into == null) {
+            throw new UsageException("--whole goes with --into DIR");
+        }
         Charter charter = new UsableCharter(terminal, source, proposal.charter(), quiet).read();
         for (String trial : trials) {
             charter = LinkTrials.read(charter, trial).in(charter);
@@ -172,13 +197,36 @@ final class RehearseCommand implements Callable<Integer> {
                     EffectsCsv.write(rehearsal.effects(), file);
                 }
             });
+            if (copies.isPresent()) {
+                copies.get().write(charter, rehearsal, isWhole);
+            }
             if (why != null) {
                 tellWhy(charter, rehearsal);
             } else {
                 print(result);
             }
+            if (copies.isPresent() && !quiet && !json) {
+                terminal.out().println();
+                terminal.out()
+                        .println("The tables as they would be"
+                                + (result.isAccepted() ? "" : ", without what is blocked,") + " stand in " + into
+                                + ", with " + CopyFolder.UNDO + ".");
+            }
             return result.isAccepted() && result.added().isEmpty() ? ExitStatus.SOUND : ExitStatus.FINDINGS;
         }
+    }
+
+    private int goBack() {
+        if (into == null) {
+            throw new UsageException("--undo FILE goes with --into DIR, the folder to write to");
+        }
+        int files = new UndoRun(undo, into).run();
+        if (!quiet) {
+            terminal.out()
+                    .println(files + (files == 1 ? " file" : " files") + " as read before the rehearsal now in " + into
+                            + ".");
+        }
+        return ExitStatus.SOUND;
     }
 
     private Deferral deferral() {

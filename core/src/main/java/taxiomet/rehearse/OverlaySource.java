@@ -1,14 +1,19 @@
 package taxiomet.rehearse;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Set;
+import java.util.TreeMap;
 import taxiomet.rows.CellColumn;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
+import taxiomet.rows.RowEdits;
+import taxiomet.rows.RowEdits.RowEdit;
 import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
@@ -40,6 +45,29 @@ final class OverlaySource implements TableSource {
 
     boolean hasNewRows() {
         return !made.isEmpty();
+    }
+
+    /** What is different from what was read. */
+    RowEdits edits() {
+        NavigableMap<Long, RowEdit> edits = new TreeMap<>();
+        changed.forEach((ref, row) -> {
+            Map<Integer, String> cells = new HashMap<>();
+            for (int column = 0; column < table.width() && !row.isGone; column++) {
+                if (isNew(row, column)) {
+                    cells.put(column, table.codec(column).write(row.value(column)));
+                }
+            }
+            edits.put(ref, new RowEdit(row.isGone, cells));
+        });
+        List<List<String>> rows = new ArrayList<>();
+        for (ReachedRow row : made) {
+            List<String> cells = new ArrayList<>();
+            for (int column = 0; column < table.width(); column++) {
+                cells.add(table.codec(column).write(row.value(column)));
+            }
+            rows.add(cells);
+        }
+        return new RowEdits(edits, rows);
     }
 
     @Override

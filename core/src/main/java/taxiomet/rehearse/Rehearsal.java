@@ -21,6 +21,7 @@ import taxiomet.finding.FindingKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.EffectRow;
 import taxiomet.finding.RehearsalResult.RowName;
+import taxiomet.rows.RowEdits;
 import taxiomet.rows.TableSource;
 
 /** A rehearsal of a proposal. The result can be read, and all its effects, until it is closed. */
@@ -171,6 +172,16 @@ public final class Rehearsal implements AutoCloseable {
     /** The rows of a table as they would be; usable until the rehearsal is closed. */
     public TableSource after(String table) {
         return new OverlaySource(sources.get(table), rows.table(table));
+    }
+
+    /** How the rows of a table would differ from what was read. */
+    public RowEdits edits(String table) {
+        return new OverlaySource(sources.get(table), rows.table(table)).edits();
+    }
+
+    /** The rows of a table as they were read; usable until the rehearsal is closed. */
+    public TableSource source(String table) {
+        return sources.get(table);
     }
 
     /** What the proposal would do. */

@@ -14,8 +14,9 @@ import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult.EffectKind;
 
 /**
- * SQLite's behaviour: row by row and depth first, with a counter of links that lead nowhere which must not be above zero when a
- * statement ends (L1, L2). The counter is kept as the engine keeps it: it does not go down while it is zero.
+ * SQLite's behaviour: row by row and depth first, with a counter of links that lead nowhere which must be zero when a statement ends
+ * (L1, L2). The counter is kept as the engine keeps it: it does not go down while it is zero, and can go below. A counter below zero,
+ * which comes of faults that were there before, refused nothing in SQLite 3.40; 3.54 refuses it, and so does this.
  */
 final class SqliteReplay extends Replay {
     /** How deep actions may follow from actions, unless the engine was built otherwise. */
@@ -391,7 +392,7 @@ final class SqliteReplay extends Replay {
     }
 
     private void judgeEnd() {
-        if (counter > 0) {
+        if (counter != 0) {
             blame(suspects);
         }
     }
@@ -432,7 +433,7 @@ final class SqliteReplay extends Replay {
 
     @Override
     void judgeDeferred() {
-        if (deferredCounter > 0) {
+        if (deferredCounter != 0) {
             blame(deferredSuspects);
         }
     }

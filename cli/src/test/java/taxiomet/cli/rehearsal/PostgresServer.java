@@ -26,6 +26,7 @@ final class PostgresServer extends Server {
         this.server = server;
         // Rows are met in the order in which they stand, not as some index has them.
         execute("SET enable_indexscan = off", "SET enable_bitmapscan = off", "SET enable_indexonlyscan = off");
+        execute("SET enable_hashjoin = off", "SET enable_mergejoin = off", "SET enable_hashagg = off");
     }
 
     @Override

@@ -19,6 +19,8 @@ final class RandomProposal {
     final boolean hasFullMatch;
     final boolean hasColumnList;
     private final Random random;
+    /** Whether most links cascade, from the first table down. */
+    private final boolean isDeep;
 
     /** @param type integer, varchar(10) or numeric(6,2) */
     record ColumnCase(String name, String type, boolean isRequired, String defaultValue, boolean isGenerated) {
@@ -64,7 +66,8 @@ final class RandomProposal {
     RandomProposal(long seed) {
         random = new Random(seed * 0x9E3779B97F4A7C15L);
         isDirty = chance(0.4);
-        int count = 2 + random.nextInt(4);
+        isDeep = chance(0.65);
+        int count = (isDeep ? 4 : 2) + random.nextInt(isDeep ? 3 : 5);
         for (int i = 0; i < count; i++) {
             tables.add(table("t" + i));
         }
@@ -132,9 +135,10 @@ final class RandomProposal {
     }
 
     private void addLinks(int place) {
-        int count = random.nextInt(3) + (place > 0 ? 1 : 0);
+        int count = (chance(0.4) ? 1 : 0) + (chance(0.25) ? 1 : 0) + (place > 0 ? 1 : 0);
         for (int i = 0; i < count; i++) {
-            int parentPlace = chance(0.25) ? place : random.nextInt(tables.size());
+            boolean isToNeighbour = i == 0 && place > 0 && chance(isDeep ? 0.95 : 0.7);
+            int parentPlace = isToNeighbour ? place - 1 : chance(0.3) ? place : random.nextInt(tables.size());
             TableCase child = tables.get(place);
             TableCase parent = tables.get(parentPlace);
             boolean isToPrimaryKey = parent.uniqueKeys.isEmpty() || chance(0.65);
@@ -148,8 +152,9 @@ final class RandomProposal {
                 continue;
             }
             boolean isFull = chance(0.06) && columns.size() > 1;
-            String onDelete = any(ACTIONS);
-            String onUpdate = chance(0.3) ? "cascade" : any(ACTIONS);
+            double cascades = isDeep ? isToNeighbour ? 0.9 : 0.6 : 0.3;
+            String onDelete = chance(cascades) ? "cascade" : any(ACTIONS);
+            String onUpdate = chance(cascades) ? "cascade" : any(ACTIONS);
             List<Integer> nullColumns =
                     columns.size() > 1 && onDelete.startsWith("set") && chance(0.1) ? List.of(any(columns)) : List.of();
             links.add(new LinkCase(
@@ -170,18 +175,19 @@ final class RandomProposal {
         for (int i = 0; i < child.columns.size(); i++) {
             boolean fits = child.columns.get(i).type().equals(type) && !taken.contains(i);
             boolean isOwnKey = isSelf && key.contains(i);
-            if (fits && chance(isOwnKey ? 0.08 : 0.25)) {
+            boolean isKey = child.primaryKey.columns().contains(i);
+            if (fits && chance(isOwnKey ? 0.08 : isKey ? isDeep ? 0.6 : 0.3 : 0.12)) {
                 return i;
             }
         }
-        String defaultValue = chance(0.35) ? value(type) : null;
+        String defaultValue = chance(0.5) ? value(type) : null;
         child.columns.add(new ColumnCase("f" + child.columns.size(), type, chance(0.2), defaultValue, false));
         return child.columns.size() - 1;
     }
 
     private String value(String type) {
         return switch (type) {
-            case "integer" -> String.valueOf(1 + random.nextInt(6));
+            case "integer" -> String.valueOf(1 + random.nextInt(8));
             case "numeric(6,2)" -> random.nextInt(4) + ".50";
             default -> String.valueOf((char) ('a' + random.nextInt(5)));
         };
@@ -189,14 +195,14 @@ final class RandomProposal {
 
     private void addRows(int place) {
         TableCase table = tables.get(place);
-        int count = 2 + random.nextInt(9);
+        int count = 4 + random.nextInt(12);
         for (int i = 0; i < count; i++) {
             List<String> row = new ArrayList<>();
             for (ColumnCase column : table.columns) {
-                row.add(!column.isRequired() && chance(0.2) ? null : value(column.type()));
+                row.add(!column.isRequired() && chance(0.15) ? null : value(column.type()));
             }
             for (LinkCase link : links) {
-                if (link.child() == place && chance(0.85)) {
+                if (link.child() == place && chance(0.93)) {
                     pointAtParent(link, row, place);
                 }
             }
@@ -281,19 +287,14 @@ final class RandomProposal {
     }
 
     private String change() {
-        TableCase table = any(tables);
-        // Tables that others point at are the ones worth changing.
-        for (int tries = 0; tries < 3; tries++) {
-            int place = tables.indexOf(table);
-            if (links.stream().anyMatch(link -> link.parent() == place)) {
-                break;
-            }
+        TableCase table = isDeep && chance(0.85) ? tables.get(random.nextInt(2)) : any(tables);
+        if (table.rows.isEmpty()) {
             table = any(tables);
         }
         double kind = random.nextDouble();
-        if (kind < 0.42) {
+        if (kind < 0.46) {
             return "DELETE FROM " + table.name + where(table);
-        } else if (kind < 0.85) {
+        } else if (kind < 0.9) {
             return update(table);
         }
         return insert(table);
@@ -304,9 +305,9 @@ final class RandomProposal {
         if (kind < 0.05) {
             return "";
         }
-        if (kind < 0.62) {
+        if (kind < (isDeep ? 0.88 : 0.65)) {
             List<String> parts = new ArrayList<>();
-            List<String> row = table.rows.isEmpty() ? null : any(table.rows);
+            List<String> row = table.rows.isEmpty() ? null : rowWithChildren(table);
             for (int column : table.primaryKey.columns()) {
                 String value = row == null ? value(table.columns.get(column).type()) : row.get(column);
                 boolean isText = table.columns.get(column).isText();
@@ -334,6 +335,24 @@ final class RandomProposal {
         };
     }
 
+    /** A row that others point at, if there is one. */
+    private List<String> rowWithChildren(TableCase table) {
+        List<String> row = any(table.rows);
+        for (int tries = 0; tries < 6; tries++) {
+            List<String> chosen = row;
+            boolean hasChildren = links.stream()
+                    .filter(link -> tables.get(link.parent()) == table)
+                    .anyMatch(link -> tables.get(link.child()).rows.stream()
+                            .anyMatch(child ->
+                                    picked(child, link.columns()).equals(picked(chosen, link.parentColumns()))));
+            if (hasChildren) {
+                return row;
+            }
+            row = any(table.rows);
+        }
+        return row;
+    }
+
     private String update(TableCase table) {
         List<Integer> keys = new ArrayList<>(table.primaryKey.columns());
         table.uniqueKeys.forEach(key -> keys.addAll(key.columns()));
@@ -341,7 +360,7 @@ final class RandomProposal {
         int count = chance(0.25) ? 2 : 1;
         Set<Integer> done = new HashSet<>();
         for (int i = 0; i < count; i++) {
-            int place = chance(0.65) ? any(keys) : random.nextInt(table.columns.size());
+            int place = chance(isDeep ? 0.85 : 0.65) ? any(keys) : random.nextInt(table.columns.size());
             if (!done.add(place)) {
                 continue;
             }
@@ -349,7 +368,7 @@ final class RandomProposal {
             if (column.type().equals("integer") && chance(0.3)) {
                 set.add(column.name() + " = " + column.name() + any(List.of(" + 1", " + 10", " - 1")));
             } else {
-                set.add(column.name() + " = " + literal(column));
+                set.add(column.name() + " = " + literalOfNew(column));
             }
         }
         return "UPDATE " + table.name + " SET " + String.join(", ", set) + where(table);
@@ -379,7 +398,7 @@ final class RandomProposal {
     }
 
     private String literalOfNew(ColumnCase column) {
-        if (column.isRequired() && column.type().equals("integer") && chance(0.5)) {
+        if (column.isRequired() && column.type().equals("integer") && chance(0.6)) {
             return String.valueOf(10 + random.nextInt(20));
         }
         return literal(column);

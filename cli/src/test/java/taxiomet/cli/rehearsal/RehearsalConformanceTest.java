@@ -11,7 +11,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
@@ -20,6 +23,7 @@ import taxiomet.charters.Charters;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.check.CheckProgress;
 import taxiomet.check.Resources;
+import taxiomet.cli.Program;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
@@ -44,6 +48,9 @@ final class RehearsalConformanceTest {
     private static final CheckProgress SILENT = new Silent();
 
     private final Map<String, Integer> seen = new TreeMap<>();
+
+    private boolean isDeepCase;
+    private boolean isRefusedCase;
 
     @TempDir
     Path folder;
@@ -72,7 +79,11 @@ final class RehearsalConformanceTest {
             }
             cases++;
             proposal.traits().forEach((trait, isThere) -> seen.merge("case: " + trait, isThere ? 1 : 0, Integer::sum));
+            isDeepCase = false;
+            isRefusedCase = false;
             String difference = compare(server, behaviour, proposal);
+            seen.merge("case: accepts two steps or more", isDeepCase ? 1 : 0, Integer::sum);
+            seen.merge("case: refuses", isRefusedCase ? 1 : 0, Integer::sum);
             if (difference != null) {
                 differences.add("seed " + seed + ": " + difference + "\n" + proposal.describe());
             }
@@ -91,7 +102,35 @@ final class RehearsalConformanceTest {
                 return difference;
             }
         }
-        return compare(server, behaviour, proposal, charter, proposal.changes);
+        String difference = compare(server, behaviour, proposal, charter, proposal.changes);
+        requireWayBack(caseFolder, behaviour, proposal);
+        return difference;
+    }
+
+    /** What the program writes, and its undo, give the files that were read, byte for byte. */
+    private void requireWayBack(Path caseFolder, Behaviour behaviour, RandomProposal proposal) throws IOException {
+        Path copies = caseFolder.resolve("copies");
+        Path back = caseFolder.resolve("back");
+        Program rehearsed = Program.run(
+                "rehearse",
+                caseFolder.resolve("charter.yaml").toString(),
+                "-e",
+                String.join(";\n", proposal.changes),
+                "--as",
+                behaviour.name(),
+                "--into",
+                copies.toString(),
+                "--quiet");
+        assertThat(rehearsed.status()).as(rehearsed.err()).isLessThan(2);
+        Program undone =
+                Program.run("rehearse", "--undo", copies.resolve("undo.json").toString(), "--into", back.toString());
+        assertThat(undone.status()).as(undone.err()).isZero();
+        try (Stream<Path> files = Files.list(back)) {
+            for (Path file : files.toList()) {
+                assertThat(file).hasSameBinaryContentAs(caseFolder.resolve(file.getFileName()));
+                seen.merge("file undone", 1, Integer::sum);
+            }
+        }
     }
 
     private String compare(
@@ -110,7 +149,7 @@ final class RehearsalConformanceTest {
                 if (difference != null) {
                     return changes + ": change " + (i + 1) + ": " + difference;
                 }
-                note(result.changes().get(i));
+                note(result.changes().get(i), changes.get(i).startsWith("DELETE"), proposal);
             }
             Map<String, List<String>> wanted = server.rows(proposal);
             Map<String, List<String>> got = rows(rehearsal, proposal);
@@ -129,10 +168,29 @@ final class RehearsalConformanceTest {
                 SILENT);
     }
 
-    private void note(ChangeResult change) {
+    /** For the quotas: which actions were met, by a delete or by an update. */
+    private void noteActions(ChangeResult change, boolean isDelete, RandomProposal proposal) {
+        Set<String> met = new TreeSet<>();
+        for (RandomProposal.LinkCase link : proposal.links) {
+            boolean refuses = change.refusals().stream()
+                    .anyMatch(refusal -> refusal.kind() == RefusalKind.STILL_REFERENCED
+                            && refusal.at().equals(link.name()));
+            boolean acts =
+                    change.effects().stream().anyMatch(effect -> effect.link().equals(Optional.of(link.name())));
+            if (refuses || acts) {
+                met.add(isDelete ? "on delete " + link.onDelete() : "on update " + link.onUpdate());
+            }
+        }
+        met.forEach(what -> seen.merge("action: " + what, 1, Integer::sum));
+    }
+
+    private void note(ChangeResult change, boolean isDelete, RandomProposal proposal) {
+        noteActions(change, isDelete, proposal);
+        isRefusedCase |= !change.isAccepted();
         seen.merge(change.isAccepted() ? "change: accepted" : "change: refused", 1, Integer::sum);
         if (change.isAccepted() && change.effects().stream().anyMatch(effect -> effect.distance() >= 2)) {
             seen.merge("change: accepted, two steps or more", 1, Integer::sum);
+            isDeepCase = true;
         }
         change.refusals().stream()
                 .limit(1)

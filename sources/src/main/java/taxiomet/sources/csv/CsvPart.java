@@ -2,8 +2,6 @@ package taxiomet.sources.csv;
 
 import de.siegmar.fastcsv.reader.CloseableIterator;
 import de.siegmar.fastcsv.reader.CsvParseException;
-import io.airlift.compress.MalformedInputException;
-import io.airlift.compress.zstd.ZstdInputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -17,9 +15,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.concurrent.atomic.AtomicLong;
-import java.util.zip.GZIPInputStream;
 import taxiomet.charter.RowsFile;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowSink;
@@ -35,7 +31,7 @@ final class CsvPart {
     private final int number;
     private final Charset encoding;
     private final int markLength;
-    private final Compression compression;
+    private final Packing packing;
     private final FileStamp stamp;
     private final List<String> header;
     private final PlaceIndex places = new PlaceIndex();
@@ -43,20 +39,12 @@ final class CsvPart {
     private long emptyLines;
     private final AtomicLong bytesRead = new AtomicLong();
 
-    private enum Compression {
-        NONE,
-        GZIP,
-        ZSTD
-    }
-
     /** @throws SourceException when the file cannot be read, or its header is none */
     CsvPart(RowsFile format, Path file, int number) {
         this.format = format;
         this.file = file;
         this.number = number;
-        String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
-        compression =
-                name.endsWith(".gz") ? Compression.GZIP : name.endsWith(".zst") ? Compression.ZSTD : Compression.NONE;
+        packing = Packing.of(file);
         try {
             stamp = FileStamp.of(file);
             byte[] first;
@@ -164,7 +152,7 @@ final class CsvPart {
 
     /** Whether rows can be read at any place, since they are not compressed. */
     boolean isPlain() {
-        return compression == Compression.NONE;
+        return packing == Packing.NONE;
     }
 
     /** Opens the bytes behind any byte order mark for the byte-level reader; {@link #firstOffset} is where they begin. */
@@ -173,8 +161,11 @@ final class CsvPart {
         return isPlain() ? openBytesAgain() : new UnpackedInput(decompressed(0));
     }
 
-    /** Opens the bytes of a plain part while its pass is not to begin anew. */
+    /** Opens the bytes of a part while its pass is not to begin anew. */
     ByteInput openBytesAgain() throws IOException {
+        if (!isPlain()) {
+            return new UnpackedInput(decompressed(0));
+        }
         return new PlainInput(file, stamp.size(), bytesRead::addAndGet);
     }
 
@@ -221,12 +212,11 @@ final class CsvPart {
         boolean isOpen = false;
         try {
             InputStream in;
-            if (compression == Compression.NONE) {
+            if (packing == Packing.NONE) {
                 channel.position(offset);
                 in = new Counting(Channels.newInputStream(channel));
             } else {
-                InputStream packed = new Counting(Channels.newInputStream(channel));
-                in = compression == Compression.GZIP ? new GZIPInputStream(packed, 1 << 16) : new ZstdStream(packed);
+                in = packing.unpack(new Counting(Channels.newInputStream(channel)));
                 in.skipNBytes(offset);
             }
             isOpen = true;
@@ -234,22 +224,6 @@ final class CsvPart {
         } finally {
             if (!isOpen) {
                 channel.close();
-            }
-        }
-    }
-
-    /** Tells of bad data as streams do. */
-    private static final class ZstdStream extends FilterInputStream {
-        ZstdStream(InputStream packed) {
-            super(new ZstdInputStream(packed));
-        }
-
-        @Override
-        public int read(byte[] target, int offset, int length) throws IOException {
-            try {
-                return super.read(target, offset, length);
-            } catch (MalformedInputException e) {
-                throw new IOException(e.getMessage(), e);
             }
         }
     }
@@ -344,7 +318,7 @@ final class CsvPart {
 
     /** What to say of a part that cannot be read. */
     SourceException unreadable(IOException cause) {
-        if (compression != Compression.NONE && !(cause instanceof FileSystemException)) {
+        if (packing != Packing.NONE && !(cause instanceof FileSystemException)) {
             return new SourceException(
                     file.toString(),
                     "the file cannot be decompressed (" + cause.getMessage() + ")",

@@ -1,6 +1,9 @@
 package taxiomet.sources.csv;
 
+import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -8,6 +11,7 @@ import java.util.Collection;
 import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -16,13 +20,16 @@ import taxiomet.charter.RowsFile;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
+import taxiomet.rows.RowEdits;
+import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
+import taxiomet.rows.TableRewriter;
 import taxiomet.rows.TableSource;
 
 /** A table in one or several delimited text files.  */
-public final class CsvTableSource implements TableSource {
+public final class CsvTableSource implements TableSource, TableRewriter {
     private static final int NAMES_SHOWN = 8;
 
     private final List<String> columns;
@@ -194,6 +201,47 @@ public final class CsvTableSource implements TableSource {
                 part.fetch(queue, fields, new RowBatch(wanted.length), sink);
             }
         }
+    }
+
+    @Override
+    public Optional<Contents> rewrite(int number, RowEdits edits, OutputStream out, UndoSink undo) throws IOException {
+        CsvPart part = parts.get(number);
+        boolean isLast = number == parts.size() - 1;
+        Map<Long, RowEdits.RowEdit> own = edits.rows().subMap(RowRef.of(number, 0), RowRef.of(number + 1, 0));
+        part.requireUnchanged();
+        if (own.isEmpty() && (!isLast || edits.newRows().isEmpty())) {
+            Files.copy(part.file(), out);
+            part.requireUnchanged();
+            return Optional.empty();
+        }
+        if (!isReadByBytes()) {
+            throw new SourceException(
+                    part.file().toString(),
+                    "a file in " + part.encoding() + " with this delimiter and quote cannot be written changed",
+                    "convert it to UTF-8 first");
+        }
+        int[] all = new int[columns.size()];
+        Arrays.setAll(all, i -> i);
+        Contents contents;
+        try (OutputStream packed = Packing.of(part.file()).pack(out);
+                ByteInput in = part.openBytesAgain()) {
+            PartRewriter rewriter =
+                    new PartRewriter(part, in, fieldsOf(number, all), byteEncoding, all.length, packed, undo);
+            for (Map.Entry<Long, RowEdits.RowEdit> edit : own.entrySet()) {
+                rewriter.edit(RowRef.row(edit.getKey()), edit.getValue());
+            }
+            rewriter.finish(isLast ? edits.newRows() : List.of());
+            contents = rewriter.contents();
+        }
+        part.requireUnchanged();
+        return Optional.of(contents);
+    }
+
+    @Override
+    public Path placeOf(int part) {
+        Path folder = format.folder().toAbsolutePath().normalize();
+        Path file = parts.get(part).file().toAbsolutePath().normalize();
+        return file.startsWith(folder) ? folder.relativize(file) : file.getFileName();
     }
 
     @Override

@@ -1,0 +1,117 @@
+package taxiomet.cli;
+
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Table;
+import taxiomet.rehearse.Rehearsal;
+import taxiomet.reports.OutputException;
+import taxiomet.reports.WholeOutput;
+import taxiomet.reports.json.UndoJson;
+import taxiomet.rows.RowEdits;
+import taxiomet.rows.TableRewriter;
+import taxiomet.rows.TableRewriter.Contents;
+
+/** The folder that {@code --into} names: tables as they would be, and how to go back. */
+final class CopyFolder {
+    static final String UNDO = "undo.json";
+
+    private final Path folder;
+    private final boolean isForced;
+
+    /** @param isForced whether a folder that a rehearsal wrote is replaced */
+    CopyFolder(Path folder, boolean isForced) {
+        this.folder = folder;
+        this.isForced = isForced;
+    }
+
+    /** Refuses, before anything is read, what could not be written afterwards. */
+    void requireFree() {
+        ReportFiles.requireFolderOf(folder);
+        if (!Files.exists(folder)) {
+            return;
+        }
+        if (!Files.isDirectory(folder)) {
+            throw new UsageException("--into " + folder + " is a file, and should be a folder");
+        }
+        try (Stream<Path> content = Files.list(folder)) {
+            if (content.findAny().isEmpty()) {
+                return;
+            }
+        } catch (IOException e) {
+            throw OutputException.of(folder.toString(), e);
+        }
+        if (!Files.isRegularFile(folder.resolve(UNDO))) {
+            throw new UsageException("--into " + folder
+                    + " holds other things than tables of a rehearsal, and is left alone; name" + " a new folder");
+        }
+        if (!isForced) {
+            throw new UsageException(
+                    "--into " + folder + " holds tables of a rehearsal already; name another folder, or add --force");
+        }
+    }
+
+    /**
+     * Writes the folder, whole or not at all.
+     *
+     * @param isWhole whether tables are written, too, in which nothing changes
+     */
+    void write(Charter charter, Rehearsal rehearsal, boolean isWhole) {
+        try (WholeOutput output = new WholeOutput(folder)) {
+            Files.createDirectory(output.draft());
+            Set<Path> places = new HashSet<>();
+            try (UndoJson undo = new UndoJson(output.draft().resolve(UNDO))) {
+                for (Table table : charter.tables()) {
+                    RowEdits edits = rehearsal.edits(table.name());
+                    if ((!edits.isEmpty() || isWhole)
+                            && rehearsal.source(table.name()) instanceof TableRewriter rewriter) {
+                        int parts = rehearsal.source(table.name()).partCount();
+                        for (int part = 0; part < parts; part++) {
+                            requireNew(places, rewriter.placeOf(part));
+                            write(rewriter, part, edits, output.draft(), undo);
+                        }
+                    }
+                }
+            }
+            output.complete();
+        } catch (IOException e) {
+            throw OutputException.of(folder.toString(), e);
+        }
+    }
+
+    private void requireNew(Set<Path> places, Path place) {
+        if (!places.add(place) || place.equals(Path.of(UNDO))) {
+            throw new OutputException(
+                    folder.toString(),
+                    "two files would stand in the same place, " + place,
+                    "give one of them another name");
+        }
+    }
+
+    private static void write(TableRewriter rewriter, int part, RowEdits edits, Path into, UndoJson undo)
+            throws IOException {
+        Path place = rewriter.placeOf(part);
+        Path target = into.resolve(place);
+        Files.createDirectories(target.getParent());
+        boolean[] isBegun = new boolean[1];
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(target))) {
+            Optional<Contents> contents = rewriter.rewrite(part, edits, out, (at, remove, put) -> {
+                if (!isBegun[0]) {
+                    undo.begin(place.toString());
+                    isBegun[0] = true;
+                }
+                undo.edit(at, remove, put);
+            });
+            if (contents.isPresent() && isBegun[0]) {
+                undo.end(contents.get().copy(), contents.get().original());
+            }
+        }
+    }
+}

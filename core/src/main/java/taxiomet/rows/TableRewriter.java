@@ -1,0 +1,43 @@
+package taxiomet.rows;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Path;
+import java.util.Optional;
+
+/** Copies a table, leaving out or changing rows by their references; everything else stays byte for byte as it was read. */
+public interface TableRewriter {
+    /**
+     * Writes one part of the table.
+     *
+     * @param part its number, 0 for the first
+     * @param edits those of the whole table; new rows go behind the last part
+     * @param out gets the part as its file holds it, compressed where the file is; it stays open
+     * @param undo is told how to go back, in the order of the part
+     * @return what the part held and what the copy holds; empty where nothing is different: the copy is the file itself
+     * @throws SourceException when the part cannot be read, has changed, or cannot hold a cell
+     * @throws IOException when {@code out} cannot be written
+     */
+    Optional<Contents> rewrite(int part, RowEdits edits, OutputStream out, UndoSink undo) throws IOException;
+
+    /** The place of a part in a folder of copies: below the charter's folder as it is, elsewhere its bare name. */
+    Path placeOf(int part);
+
+    /** What a part holds, before any compression. */
+    record Content(long bytes, String sha256) {}
+
+    /** A part as it was read, and its copy. */
+    record Contents(Content original, Content copy) {}
+
+    /** Takes the edits that lead back from the copy to the part as it was read; places count the bytes before any compression. */
+    interface UndoSink {
+        /**
+         * One edit.
+         *
+         * @param at the place in the copy
+         * @param remove how many bytes to take out there
+         * @param put what stood there, as it was read
+         */
+        void edit(long at, long remove, byte[] put) throws IOException;
+    }
+}
