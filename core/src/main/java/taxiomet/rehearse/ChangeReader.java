@@ -45,16 +45,28 @@ final class ChangeReader {
     /** The rows that a change names, in the order in which they stand. */
     List<ReachedRow> targets(Change change) {
         ReachedTable table = rows.table(change.table());
-        if (change instanceof Change.Delete delete) {
-            ExpressionCondition condition = bound(table, delete.where(), delete.origin());
+        RowCondition condition = condition(change);
+        if (change instanceof Change.Delete || change instanceof Change.DeleteListed) {
             table.expectDeletes(condition);
-            return table.matching(condition);
+        }
+        List<ReachedRow> found = table.matching(condition);
+        if (condition instanceof ListedCondition list && rows.misses() == 0) {
+            requireFound(list, found, change);
+        }
+        return found;
+    }
+
+    /** What names the rows of a change. */
+    RowCondition condition(Change change) {
+        ReachedTable table = rows.table(change.table());
+        if (change instanceof Change.Delete delete) {
+            return bound(table, delete.where(), delete.origin());
         } else if (change instanceof Change.Update update) {
-            return table.matching(bound(table, update.where(), update.origin()));
+            return bound(table, update.where(), update.origin());
         } else if (change instanceof Change.DeleteListed delete) {
-            return listed(change, table, delete.columns(), delete.rows());
+            return listed.computeIfAbsent(change, c -> conditionOf(table, delete.columns(), delete.rows()));
         } else if (change instanceof Change.UpdateListed update) {
-            return listed(change, table, update.columns(), update.rows());
+            return listed.computeIfAbsent(change, c -> conditionOf(table, update.columns(), update.rows()));
         }
         throw new IllegalStateException("no rows are named by " + change);
     }
@@ -94,19 +106,6 @@ final class ChangeReader {
         return new QueryAnswer(values, hasNull);
     }
 
-    private List<ReachedRow> listed(
-            Change change, ReachedTable table, List<String> columns, List<Change.ListedRow> lines) {
-        ListedCondition condition = listed.computeIfAbsent(change, c -> conditionOf(table, columns, lines));
-        if (change instanceof Change.DeleteListed) {
-            table.expectDeletes(condition);
-        }
-        List<ReachedRow> found = table.matching(condition);
-        if (rows.misses() == 0) {
-            requireFound(condition, found, table, columns, lines, change instanceof Change.UpdateListed);
-        }
-        return found;
-    }
-
     private ListedCondition conditionOf(ReachedTable table, List<String> columns, List<Change.ListedRow> lines) {
         int[] places = table.table().indexesOf(columns);
         Map<Object, Integer> byKey = new LinkedHashMap<>();
@@ -129,13 +128,14 @@ final class ChangeReader {
     }
 
     /** Every line finds its row; by a whole key, or where values are to be written, one row alone. */
-    private static void requireFound(
-            ListedCondition condition,
-            List<ReachedRow> found,
-            ReachedTable table,
-            List<String> columns,
-            List<Change.ListedRow> lines,
-            boolean isUpdate) {
+    private void requireFound(ListedCondition condition, List<ReachedRow> found, Change change) {
+        ReachedTable table = rows.table(change.table());
+        boolean isUpdate = change instanceof Change.UpdateListed;
+        List<Change.ListedRow> lines =
+                change instanceof Change.UpdateListed update ? update.rows() : ((Change.DeleteListed) change).rows();
+        List<String> columns = change instanceof Change.UpdateListed update
+                ? update.columns()
+                : ((Change.DeleteListed) change).columns();
         int[] counts = new int[lines.size()];
         for (ReachedRow row : found) {
             counts[condition.lineOf(row.values)]++;

@@ -2,9 +2,12 @@ package taxiomet.rehearse;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.Deque;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
@@ -19,6 +22,8 @@ final class MariadbReplay extends Replay {
     private static final int DEEPEST = 15;
 
     private final List<ReachedLink> byName;
+    /** What names the rows of the statement at hand; each row is asked when its turn comes. */
+    private RowCondition condition;
 
     /** A row that has been changed, with the links whose children are still to be looked at. */
     private static final class Frame {
@@ -49,6 +54,29 @@ final class MariadbReplay extends Replay {
         super(rows, proposal);
         byName = new ArrayList<>(rows.links());
         byName.sort(Comparator.comparing(link -> link.link.name()));
+    }
+
+    @Override
+    List<ReachedRow> named(Change change, ReachedTable table, List<ReachedRow> targets) {
+        condition = condition(change);
+        boolean movesRows = change instanceof Change.Update update
+                        && setsKey(table, update.assignments().keySet())
+                || change instanceof Change.UpdateListed listed && setsKey(table, listed.newColumns());
+        if (movesRows || targets.isEmpty()) {
+            // The server notes the rows first, and then changes them.
+            condition = null;
+            return ordered(table, targets);
+        }
+        return ordered(table, table.present());
+    }
+
+    private static boolean setsKey(ReachedTable table, Collection<String> columns) {
+        return table.table().primaryKey().stream()
+                .anyMatch(key -> key.columns().stream().anyMatch(columns::contains));
+    }
+
+    private boolean isNamed(ReachedRow row) {
+        return !row.isGone && (condition == null || condition.holds(row.values));
     }
 
     /** Rows stand in the order of their primary key. */
@@ -107,14 +135,14 @@ final class MariadbReplay extends Replay {
         for (Object[] values : newRows) {
             ReachedRow row = insertRow(table, values);
             judge(row, null);
-            judgeParents(row, null, null);
+            judgeParents(row, null, null, List.of());
         }
     }
 
     @Override
     void delete(ReachedTable table, List<ReachedRow> targets) {
         for (ReachedRow row : targets) {
-            if (!row.isGone) {
+            if (isNamed(row)) {
                 Object[] before = row.values;
                 follow(frame(row, before, null, deleteRow(row, null, null)));
             }
@@ -124,17 +152,17 @@ final class MariadbReplay extends Replay {
     @Override
     void update(ReachedTable table, List<ReachedRow> targets, ChangeReader.Assigner assigner) {
         for (ReachedRow row : targets) {
-            if (row.isGone) {
+            if (!isNamed(row)) {
                 continue;
             }
             Object[] before = row.values;
             Object[] after = assigner.values(row);
-            if (java.util.Arrays.equals(before, after)) {
+            if (Arrays.equals(before, after)) {
                 continue;
             }
             Effect effect = writeRow(row, after, EffectKind.CHANGED, null, null);
             judge(row, before);
-            judgeParents(row, before, null);
+            judgeParents(row, before, null, List.of());
             follow(frame(row, before, after, effect));
         }
     }
@@ -144,8 +172,9 @@ final class MariadbReplay extends Replay {
         judgeKeys(row, before, RowJudge.keysOf(row.table));
     }
 
-    /** The row's own links, but for the one by which an action came. */
-    private void judgeParents(ReachedRow row, Object[] before, ReachedLink cameBy) {
+    /** The row's own links, but for the one by which an action came: those that changed, and all where the row gets another primary key. */
+    private void judgeParents(ReachedRow row, Object[] old, ReachedLink cameBy, Collection<Frame> underWay) {
+        Object[] before = old == null || isMoved(row, old) ? null : old;
         for (ReachedLink link : byName) {
             if (link.child != row.table || !link.link.isEnforced() || link == cameBy) {
                 continue;
@@ -154,10 +183,27 @@ final class MariadbReplay extends Replay {
             if (key == null || (before != null && key.equals(link.children.keyOf(before)))) {
                 continue;
             }
-            if (!hasParent(link, key)) {
+            if (!hasParent(link, key, underWay)) {
                 refuse(RefusalKind.NO_PARENT, link.child, link.link.name(), row);
             }
         }
+    }
+
+    /** The update of a row is half done while its actions run: with its new key it is no parent yet. */
+    private static boolean hasParent(ReachedLink link, Object key, Collection<Frame> underWay) {
+        for (ReachedRow parent : link.parent.find(link.parents, key)) {
+            if (underWay.stream().noneMatch(frame -> frame.row.equals(parent) && !frame.isDelete())) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static boolean isMoved(ReachedRow row, Object[] before) {
+        return row.table.table().primaryKey().stream().anyMatch(key -> {
+            KeyLookup lookup = row.table.lookup(key);
+            return !Objects.equals(lookup.keyOf(before), lookup.keyOf(row.values));
+        });
     }
 
     private Frame frame(ReachedRow row, Object[] before, Object[] after, Effect effect) {
@@ -185,14 +231,14 @@ final class MariadbReplay extends Replay {
                 }
             } else if (frame.nextLink < frame.links.size()) {
                 frame.link = frame.links.get(frame.nextLink++);
-                look(frame);
+                look(frame, frames);
             } else {
                 frames.pop();
             }
         }
     }
 
-    private void look(Frame frame) {
+    private void look(Frame frame, Deque<Frame> frames) {
         ReachedLink link = frame.link;
         Object key = link.parents.keyOf(frame.before);
         frame.children = List.of();
@@ -201,12 +247,35 @@ final class MariadbReplay extends Replay {
             keptByTwin(frame.row);
             return;
         }
-        List<ReachedRow> children = ordered(link.child, childrenOf(link, key));
+        List<ReachedRow> children = new ArrayList<>(ordered(link.child, childrenOf(link, key)));
+        addUnderWay(link, key, frames, children);
         ActionName action = link.action(frame.isDelete()).name();
         if (action == ActionName.CASCADE || action == ActionName.SET_NULL) {
             frame.children = children;
         } else {
             children.forEach(child -> refuse(RefusalKind.STILL_REFERENCED, link.child, link.link.name(), child));
+        }
+    }
+
+    /**
+     * Rows that are being changed right now are still found by an index of their own for the link, as they were before; where the
+     * link's columns begin the primary key there is no such index.
+     */
+    private static void addUnderWay(ReachedLink link, Object key, Deque<Frame> frames, List<ReachedRow> children) {
+        int[] primary = link.child
+                .table()
+                .primaryKey()
+                .map(own -> link.child.table().indexesOf(own.columns()))
+                .orElse(new int[0]);
+        boolean isInRow = primary.length >= link.childColumns.length
+                && Arrays.equals(Arrays.copyOf(primary, link.childColumns.length), link.childColumns);
+        for (Frame frame : frames) {
+            if (!isInRow
+                    && frame.row.table == link.child
+                    && !children.contains(frame.row)
+                    && key.equals(link.children.keyOf(frame.before))) {
+                children.add(frame.row);
+            }
         }
     }
 
@@ -241,7 +310,7 @@ final class MariadbReplay extends Replay {
         }
         // The server's rules (CHECK) are not judged for what an action writes.
         judgeKeys(child, before, RowJudge.keysOf(child.table));
-        judgeParents(child, before, link);
+        judgeParents(child, before, link, frames);
         frames.push(frame(child, before, after, effect));
     }
 

@@ -173,6 +173,13 @@ final class ReachedTable {
         return found;
     }
 
+    /** All rows read or made that are there now. */
+    List<ReachedRow> present() {
+        List<ReachedRow> present = new ArrayList<>();
+        forEachPresent(present::add);
+        return present;
+    }
+
     /** The greatest number in a generated column, as read; empty while it has not been read, or where there is none. */
     Optional<Long> greatest(int column) {
         if (!greatest.containsKey(column)) {

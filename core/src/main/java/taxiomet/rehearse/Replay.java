@@ -109,17 +109,17 @@ abstract class Replay {
             }
             direct = values.size();
         } else if (change instanceof Change.Delete || change instanceof Change.DeleteListed) {
-            List<ReachedRow> targets = ordered(table, reader.targets(change));
-            delete(table, targets);
+            List<ReachedRow> targets = reader.targets(change);
+            delete(table, named(change, table, targets));
             direct = targets.size();
         } else {
-            List<ReachedRow> targets = ordered(table, reader.targets(change));
+            List<ReachedRow> targets = reader.targets(change);
             ChangeReader.Assigner assigner = reader.assigner(change);
             for (ReachedRow row : targets) {
                 requireTypes(row, assigner.values(row));
             }
             if (refusals.isEmpty()) {
-                update(table, targets, assigner);
+                update(table, named(change, table, targets), assigner);
             }
             direct = targets.size();
         }
@@ -133,6 +133,16 @@ abstract class Replay {
 
     final int statement() {
         return statement;
+    }
+
+    /** What names the rows of a change, to be asked again while it is carried out. */
+    final RowCondition condition(Change change) {
+        return reader.condition(change);
+    }
+
+    /** Rows whose turn comes while a statement runs are named as they stand then: a server may come to others than at first. */
+    List<ReachedRow> named(Change change, ReachedTable table, List<ReachedRow> targets) {
+        return ordered(table, targets);
     }
 
     /** The rows that a statement names, in the order in which the behaviour comes to them. */

@@ -1,0 +1,114 @@
+package taxiomet.cli.rehearsal;
+
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
+import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
+import taxiomet.cli.rehearsal.RandomProposal.TableCase;
+
+/** A MariaDB that somebody has started. */
+final class MariadbServer extends Server {
+    private static final Pattern LINK = Pattern.compile("CONSTRAINT `(\\w+)`");
+    private static final Pattern KEY = Pattern.compile("(?:for|,) key '([^']+)'");
+    private static final Pattern NOT_NULL = Pattern.compile("Column '(\\w+)' cannot be null");
+    private static final Pattern CHECK = Pattern.compile("CONSTRAINT `(\\w+)` failed");
+    private static final int MOST_TABLES = 8;
+
+    MariadbServer(String url) throws SQLException {
+        super(DriverManager.getConnection(url));
+    }
+
+    @Override
+    String name() {
+        return "mariadb";
+    }
+
+    @Override
+    boolean takes(RandomProposal proposal) {
+        boolean hasDefault = proposal.links.stream()
+                .anyMatch(link ->
+                        link.onDelete().equals("set default") || link.onUpdate().equals("set default"));
+        // The server has no way to declare that set null empties a column which may not be null.
+        boolean emptiesRequired = proposal.links.stream()
+                .anyMatch(link ->
+                        (link.onDelete().equals("set null") || link.onUpdate().equals("set null"))
+                                && link.columns().stream()
+                                        .anyMatch(column -> proposal.tables
+                                                .get(link.child())
+                                                .columns
+                                                .get(column)
+                                                .isRequired()));
+        // Nor that an action writes a column that a rule reads.
+        boolean writesRuled = proposal.links.stream()
+                .anyMatch(link ->
+                        proposal.tables.get(link.child()).names(link.columns()).contains("v"));
+        // How often a query behind IN is asked while rows go is up to the planner.
+        boolean asksAgain = proposal.changes.stream().anyMatch(change -> change.contains("SELECT"));
+        return !writesRuled
+                && !asksAgain
+                && canLoad(proposal)
+                && !proposal.hasColumnList
+                && !proposal.hasFullMatch
+                && !hasDefault
+                && !emptiesRequired;
+    }
+
+    /** The server refuses some more declarations that others take. */
+    private boolean canLoad(RandomProposal proposal) {
+        try {
+            load(proposal);
+            return true;
+        } catch (SQLException e) {
+            return false;
+        }
+    }
+
+    @Override
+    void load(RandomProposal proposal) throws SQLException {
+        execute("SET foreign_key_checks = 0", "SET check_constraint_checks = 0");
+        for (int i = 0; i < MOST_TABLES; i++) {
+            execute("DROP TABLE IF EXISTS t" + i);
+        }
+        for (TableCase table : proposal.tables) {
+            List<String> parts = new ArrayList<>();
+            table.columns.forEach(column -> parts.add(columnOf(column, " AUTO_INCREMENT")));
+            parts.add("PRIMARY KEY (" + String.join(", ", table.names(table.primaryKey.columns())) + ")");
+            for (KeyCase key : table.uniqueKeys) {
+                parts.add(
+                        "CONSTRAINT " + key.name() + " UNIQUE (" + String.join(", ", table.names(key.columns())) + ")");
+            }
+            table.rules.forEach(rule -> parts.add("CONSTRAINT " + rule.name() + " CHECK (" + rule.condition() + ")"));
+            for (LinkCase link : proposal.links) {
+                if (proposal.tables.get(link.child()) == table) {
+                    parts.add(linkOf(proposal, link, false));
+                }
+            }
+            execute("CREATE TABLE " + table.name + " (" + String.join(", ", parts) + ")");
+            for (List<String> row : table.rows) {
+                execute(insertOf(table, row));
+            }
+        }
+        execute("SET foreign_key_checks = 1", "SET check_constraint_checks = 1");
+    }
+
+    @Override
+    Optional<String> ruleNamedBy(SQLException e) {
+        String message = String.valueOf(e.getMessage());
+        for (Pattern pattern : List.of(CHECK, LINK, NOT_NULL)) {
+            Matcher matcher = pattern.matcher(message);
+            if (matcher.find()) {
+                return Optional.of(matcher.group(1));
+            }
+        }
+        Matcher key = KEY.matcher(message);
+        if (key.find()) {
+            return Optional.of(key.group(1).equals("PRIMARY") ? "primary_key" : key.group(1));
+        }
+        throw new IllegalStateException(e);
+    }
+}
