@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -14,15 +15,21 @@ import picocli.CommandLine.Option;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.ForeignKey.Action;
+import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Table;
+import taxiomet.finding.ActionComparison;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.EffectRow;
+import taxiomet.rehearse.LinkTrial;
 import taxiomet.rehearse.Proposal;
 import taxiomet.rehearse.Proposal.Deferral;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
 import taxiomet.reports.csv.EffectsCsv;
 import taxiomet.reports.json.RehearsalJson;
+import taxiomet.reports.text.ActionComparisonText;
 import taxiomet.reports.text.RehearsalText;
 
 /** What proposed changes would do. */
@@ -83,6 +90,14 @@ final class RehearseCommand implements Callable<Integer> {
             description = "Rehearse as though a link were declared otherwise: \"hive_queen.on_delete=set null\","
                     + " hive_queen.enforced=no. Can be repeated.")
     private List<String> trials = List.of();
+
+    @Option(
+            names = "--compare-actions",
+            paramLabel = "LINK",
+            description =
+                    "Rehearse the same under each action that a link could have on delete, side by side; LINK.on_update"
+                            + " for its actions on update.")
+    private String compared;
 
     @Option(
             names = "--why",
@@ -179,6 +194,9 @@ final class RehearseCommand implements Callable<Integer> {
         Proposal proposed = new Proposal(proposal.changes(charter, moment), isAllOrNothing, deferral(), moment);
         Behaviour whose = behaviour == null ? charter.behavesAs() : behaviour;
         RehearsalOptions options = new RehearsalOptions(whose, examples, true, true);
+        if (compared != null) {
+            return compareActions(charter, proposed, whose);
+        }
         boolean showsProgress = terminal.isWatched() && !quiet;
         try (Progress progress = new Progress(terminal);
                 Rehearsal rehearsal = Rehearsal.start(
@@ -214,6 +232,44 @@ final class RehearseCommand implements Callable<Integer> {
             }
             return result.isAccepted() && result.added().isEmpty() ? ExitStatus.SOUND : ExitStatus.FINDINGS;
         }
+    }
+
+    private int compareActions(Charter charter, Proposal proposed, Behaviour whose) throws IOException {
+        boolean isUpdate = compared.endsWith(".on_update");
+        ForeignKey link =
+                LinkTrials.link(charter, compared.replaceFirst("\\.on_(update|delete)$", ""), "--compare-actions");
+        ActionName declared = (isUpdate ? link.onUpdate() : link.onDelete()).name();
+        List<ActionComparison.Entry> entries = new ArrayList<>();
+        for (ActionName action : ActionName.values()) {
+            Optional<Action> tried = Optional.of(new Action(action, List.of()));
+            LinkTrial trial = new LinkTrial(
+                    link.child(),
+                    link.name(),
+                    isUpdate ? Optional.empty() : tried,
+                    isUpdate ? tried : Optional.empty(),
+                    Optional.of(true));
+            try (Rehearsal rehearsal = Rehearsal.start(
+                    trial.in(charter),
+                    proposed,
+                    new RehearsalOptions(whose, examples, false, false),
+                    engine.open(),
+                    engine.resources(),
+                    Progress.NONE)) {
+                entries.add(new ActionComparison.Entry(action.sql(), action == declared, rehearsal.result()));
+            }
+        }
+        ActionComparison comparison =
+                new ActionComparison(charter.name(), link.name(), isUpdate ? "on update" : "on delete", entries);
+        if (json) {
+            RehearsalJson.write(comparison, terminal.out());
+        } else {
+            ActionComparisonText.write(
+                    comparison, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
+        }
+        return entries.stream()
+                        .anyMatch(entry -> entry.isDeclared() && entry.result().isAccepted())
+                ? ExitStatus.SOUND
+                : ExitStatus.FINDINGS;
     }
 
     private int goBack() {

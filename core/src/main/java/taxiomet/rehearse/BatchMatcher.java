@@ -19,6 +19,9 @@ final class BatchMatcher {
     private final TypedColumn[] typed;
     private final boolean[] isRead;
     private final Object[] scratch;
+    /** Rows that are wanted whatever is in them, ascending. */
+    private final long[] refs;
+
     final long[] greatest;
     final List<Found> found = new ArrayList<>();
 
@@ -33,8 +36,10 @@ final class BatchMatcher {
             ReachedTable table,
             Map<KeyLookup, Set<Object>> wanted,
             Set<RowCondition> conditions,
-            int[] greatestColumns) {
+            int[] greatestColumns,
+            long[] refs) {
         this.table = table;
+        this.refs = refs;
         wanted.forEach(
                 (lookup, set) -> keys.add(new KeyMatch(lookup, set, isOfLongs(lookup) ? new LongProbe(set) : null)));
         this.conditions = List.copyOf(conditions);
@@ -79,6 +84,9 @@ final class BatchMatcher {
     }
 
     private boolean isWanted(RowBatch batch, int row) {
+        if (refs.length > 0 && java.util.Arrays.binarySearch(refs, batch.ref(row)) >= 0) {
+            return true;
+        }
         for (KeyMatch match : keys) {
             if (match.probe() != null) {
                 TypedColumn column = column(batch, match.lookup().columns[0]);

@@ -9,6 +9,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Key;
@@ -21,7 +22,7 @@ final class MariadbReplay extends Replay {
     /** How many tables deep actions may follow from one another. */
     private static final int DEEPEST = 15;
 
-    private final List<ReachedLink> byName;
+    private final List<ReachedLink> inOrder;
     /** What names the rows of the statement at hand; each row is asked when its turn comes. */
     private RowCondition condition;
 
@@ -52,8 +53,20 @@ final class MariadbReplay extends Replay {
 
     MariadbReplay(ReachedRows rows, Proposal proposal) {
         super(rows, proposal);
-        byName = new ArrayList<>(rows.links());
-        byName.sort(Comparator.comparing(link -> link.link.name()));
+        inOrder = new ArrayList<>(rows.links());
+        // Index after index, that of the primary key first; for each the links that point at it, by name.
+        inOrder.sort(Comparator.comparingInt(MariadbReplay::keyPlace).thenComparing(link -> link.link.name()));
+    }
+
+    /** Which of the parent's keys a link points at: 0 for the primary key, then the unique keys as declared. */
+    private static int keyPlace(ReachedLink link) {
+        List<Key> keys = link.parent.table().keys();
+        for (int i = 0; i < keys.size(); i++) {
+            if (Set.copyOf(keys.get(i).columns()).equals(Set.copyOf(link.link.parentColumns()))) {
+                return i;
+            }
+        }
+        return keys.size();
     }
 
     @Override
@@ -175,7 +188,7 @@ final class MariadbReplay extends Replay {
     /** The row's own links, but for the one by which an action came: those that changed, and all where the row gets another primary key. */
     private void judgeParents(ReachedRow row, Object[] old, ReachedLink cameBy, Collection<Frame> underWay) {
         Object[] before = old == null || isMoved(row, old) ? null : old;
-        for (ReachedLink link : byName) {
+        for (ReachedLink link : inOrder) {
             if (link.child != row.table || !link.link.isEnforced() || link == cameBy) {
                 continue;
             }
@@ -208,7 +221,7 @@ final class MariadbReplay extends Replay {
 
     private Frame frame(ReachedRow row, Object[] before, Object[] after, Effect effect) {
         List<ReachedLink> links = new ArrayList<>();
-        for (ReachedLink link : byName) {
+        for (ReachedLink link : inOrder) {
             if (link.parent == row.table && link.link.isEnforced()) {
                 Object key = link.parents.keyOf(before);
                 if (key != null && (after == null || !key.equals(link.parents.keyOf(after)))) {
@@ -301,11 +314,8 @@ final class MariadbReplay extends Replay {
             boolean isNull = child.value(column) == null;
             if (isNull
                     && link.child.table().isRequired(link.child.column(column).name())) {
-                refuse(
-                        RefusalKind.NULL_NOT_ALLOWED,
-                        link.child,
-                        link.child.column(column).name(),
-                        child);
+                // The server names the link, not the column.
+                refuse(RefusalKind.STILL_REFERENCED, link.child, link.link.name(), child);
             }
         }
         // The server's rules (CHECK) are not judged for what an action writes.

@@ -43,6 +43,7 @@ final class ReachedTable {
 
     private long nextNewRow = 1;
     private boolean needsGreatest;
+    private boolean isWalked;
     /** For each generated column, the greatest value of all rows as read. */
     private final Map<Integer, Long> greatest = new HashMap<>();
 
@@ -193,8 +194,16 @@ final class ReachedTable {
         greatest.put(column, value);
     }
 
+    /** Whether rows are wanted that a walk over circles came to. */
+    void wantWalked(boolean areWanted) {
+        isWalked = areWanted;
+    }
+
     boolean isWanting() {
-        return !wanted.isEmpty() || needsGreatest || lookups.stream().anyMatch(KeyLookup::isWanting);
+        return isWalked
+                || !wanted.isEmpty()
+                || needsGreatest
+                || lookups.stream().anyMatch(KeyLookup::isWanting);
     }
 
     List<KeyLookup> lookupsWanting() {

@@ -2,6 +2,7 @@ package taxiomet.rehearse;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.Deque;
 import java.util.HashMap;
@@ -21,11 +22,15 @@ import taxiomet.rows.TableSource;
  * table for all that is wanted of it together (C2).
  */
 final class RowGatherer {
+    /** How often a table is read before what its circles reach is walked over. */
+    private static final int LEVELS_READ = 3;
+
     private final ReachedRows rows;
     private final Map<String, TableSource> sources;
     private final Resources resources;
     private final Watcher watcher;
-    private int passes;
+    private final Map<ReachedTable, Integer> passes = new HashMap<>();
+    private final Map<ReachedTable, long[]> walked = new HashMap<>();
 
     /** Is told which table is read. */
     interface Watcher {
@@ -47,8 +52,56 @@ final class RowGatherer {
         }
     }
 
-    int passes() {
-        return passes;
+    /**
+     * Tables in circles are read level by level at first. When that goes on, what cascades reach is walked over in memory, and read at
+     * once.
+     */
+    private void walkCircles(ReachedTable table, Map<KeyLookup, Set<Object>> gone) {
+        if (passes.getOrDefault(table, 0) < LEVELS_READ) {
+            return;
+        }
+        List<ReachedLink> circle = cascadesInCircle(table);
+        Map<ReachedLink, Set<Object>> starts = new HashMap<>();
+        for (ReachedLink link : circle) {
+            Set<Object> keys = gone.getOrDefault(link.children, Set.of());
+            if (!keys.isEmpty()) {
+                starts.put(link, keys);
+            }
+        }
+        if (!starts.isEmpty()) {
+            passes.put(table, 0);
+            walked.putAll(new CascadeWalk(circle, sources).reach(starts));
+            walked.forEach((reached, refs) -> reached.wantWalked(refs.length > 0));
+        }
+    }
+
+    /** The links that cascade deletes and lie on a way from a table to itself. */
+    private List<ReachedLink> cascadesInCircle(ReachedTable table) {
+        Set<ReachedTable> below = reachable(table, true);
+        Set<ReachedTable> above = reachable(table, false);
+        return rows.links().stream()
+                .filter(link -> cascades(link) && below.contains(link.child) && above.contains(link.parent))
+                .toList();
+    }
+
+    private Set<ReachedTable> reachable(ReachedTable from, boolean isDown) {
+        Set<ReachedTable> reached = new HashSet<>(Set.of(from));
+        Deque<ReachedTable> open = new ArrayDeque<>(List.of(from));
+        while (!open.isEmpty()) {
+            ReachedTable next = open.pop();
+            for (ReachedLink link : rows.links()) {
+                ReachedTable start = isDown ? link.parent : link.child;
+                ReachedTable end = isDown ? link.child : link.parent;
+                if (cascades(link) && start == next && reached.add(end)) {
+                    open.push(end);
+                }
+            }
+        }
+        return reached;
+    }
+
+    private static boolean cascades(ReachedLink link) {
+        return link.link.isEnforced() && link.link.onDelete().name() == ActionName.CASCADE;
     }
 
     /** A table of which rows are wanted: if it can be, one of whose ancestors no more rows are, so that it is read once. */
@@ -78,19 +131,22 @@ final class RowGatherer {
     }
 
     private void pass(ReachedTable table) {
-        passes++;
+        passes.merge(table, 1, Integer::sum);
         Map<KeyLookup, Set<Object>> keys = new HashMap<>();
         Map<KeyLookup, Set<Object>> gone = new HashMap<>();
         for (KeyLookup lookup : table.lookupsWanting()) {
             gone.put(lookup, lookup.takeGone());
             keys.put(lookup, lookup.takeWanted());
         }
+        walkCircles(table, gone);
+        table.wantWalked(false);
+        long[] refs = walked.containsKey(table) ? walked.remove(table) : new long[0];
         Set<RowCondition> conditions = table.takeWanted();
         int[] greatest = table.takesGreatest() ? generatedColumns(table) : new int[0];
         TableSource source = sources.get(table.table().name());
         List<BatchMatcher> matchers = new ArrayList<>();
         read(source, table, () -> {
-            BatchMatcher matcher = new BatchMatcher(table, keys, conditions, greatest);
+            BatchMatcher matcher = new BatchMatcher(table, keys, conditions, greatest, refs);
             synchronized (matchers) {
                 matchers.add(matcher);
             }
@@ -109,7 +165,8 @@ final class RowGatherer {
             table.addRead(row.ref(), row.values());
         }
         for (BatchMatcher.Found row : found) {
-            expect(table.rows.get(row.ref()), gone, conditions);
+            boolean isWalked = Arrays.binarySearch(refs, row.ref()) >= 0;
+            expect(table.rows.get(row.ref()), gone, conditions, isWalked);
         }
     }
 
@@ -124,8 +181,9 @@ final class RowGatherer {
     }
 
     /** A row that will be deleted has its children and its twins read along. */
-    private void expect(ReachedRow row, Map<KeyLookup, Set<Object>> gone, Set<RowCondition> conditions) {
-        if (!row.isExpectedToGo && isExpectedToGo(row, gone, conditions)) {
+    private void expect(
+            ReachedRow row, Map<KeyLookup, Set<Object>> gone, Set<RowCondition> conditions, boolean isWalked) {
+        if (!row.isExpectedToGo && (isWalked || isExpectedToGo(row, gone, conditions))) {
             row.isExpectedToGo = true;
             for (ReachedLink link : row.table.linksIn) {
                 Object key = link.parents.keyOf(row.original);

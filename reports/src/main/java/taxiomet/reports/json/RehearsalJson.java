@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.List;
+import taxiomet.finding.ActionComparison;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.Divergence;
@@ -33,6 +34,26 @@ public final class RehearsalJson {
     /** @throws taxiomet.reports.OutputException when the file cannot be written */
     public void write(Path file) {
         JsonOutput.write(file, this::write);
+    }
+
+    /** One proposal under each action of a link: a whole result for each. */
+    public static void write(ActionComparison comparison, OutputStream out) throws IOException {
+        JsonOutput.write(out, json -> {
+            json.writeStartObject();
+            json.writeStringField("link", comparison.link());
+            json.writeStringField("event", comparison.event());
+            json.writeArrayFieldStart("actions");
+            for (ActionComparison.Entry entry : comparison.entries()) {
+                json.writeStartObject();
+                json.writeStringField("action", entry.action());
+                json.writeBooleanField("declared", entry.isDeclared());
+                json.writeFieldName("result");
+                new RehearsalJson(entry.result()).write(json);
+                json.writeEndObject();
+            }
+            json.writeEndArray();
+            json.writeEndObject();
+        });
     }
 
     private void write(JsonGenerator json) throws IOException {
