@@ -19,8 +19,10 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.Charter;
+import taxiomet.charter.CharterException;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.proposals.ProposalReader.Use;
+import taxiomet.charters.yaml.ProposalDocument;
 import taxiomet.rehearse.Change;
 
 /** What is proposed: statements and files, in the order in which they stand on the command line. */
@@ -124,7 +126,7 @@ final class ProposalOptions {
     }
 
     /** All changes, in their order. */
-    List<Change> changes(Charter charter, Instant now) {
+    List<Change> changes(Charter charter, Instant now) throws CharterException {
         ProposalReader reader = new ProposalReader(charter, now);
         Optional<Part> charterPart = charterPart();
         List<Change> changes = new ArrayList<>();
@@ -138,7 +140,7 @@ final class ProposalOptions {
                 case "--delete" -> changes.add(rows(reader, Use.DELETE, part));
                 case "--update" -> changes.add(rows(reader, Use.UPDATE, part));
                 case "--insert" -> changes.add(rows(reader, Use.INSERT, part));
-                default -> changes.addAll(file(reader, Path.of(part.value())));
+                default -> changes.addAll(file(charter, reader, Path.of(part.value())));
             }
         }
         if (changes.isEmpty()) {
@@ -157,11 +159,14 @@ final class ProposalOptions {
                 use, part.value().substring(0, equals), Path.of(part.value().substring(equals + 1)));
     }
 
-    private static List<Change> file(ProposalReader reader, Path file) {
-        if (file.toString().toLowerCase(Locale.ROOT).endsWith(".sql")) {
+    private static List<Change> file(Charter charter, ProposalReader reader, Path file) throws CharterException {
+        String name = file.toString().toLowerCase(Locale.ROOT);
+        if (name.endsWith(".sql")) {
             return reader.script(file);
+        } else if (name.endsWith(".yaml") || name.endsWith(".yml") || name.endsWith(".json")) {
+            return ProposalDocument.read(file, charter, reader);
         }
-        throw new UsageException(file + ": a proposal is a .sql file; for a CSV file write --delete TABLE=" + file
-                + ", --update or --insert");
+        throw new UsageException(file + ": a proposal is a .sql or .yaml file; for a CSV file write --delete TABLE="
+                + file + ", --update or --insert");
     }
 }

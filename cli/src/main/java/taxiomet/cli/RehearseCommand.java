@@ -186,7 +186,7 @@ final class RehearseCommand implements Callable<Integer> {
         if (isWhole && into == null) {
             throw new UsageException("--whole goes with --into DIR");
         }
-        Charter charter = new UsableCharter(terminal, source, proposal.charter(), quiet).read();
+        Charter charter = new UsableCharter(terminal, source, proposal.charter(), quiet).readWhateverActionsDo();
         for (String trial : trials) {
             charter = LinkTrials.read(charter, trial).in(charter);
         }

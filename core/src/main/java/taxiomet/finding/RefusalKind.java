@@ -13,6 +13,7 @@ public enum RefusalKind {
     STILL_REFERENCED("rows still point at it"),
     NO_PARENT("no such parent"),
     HALF_NULL_LINK("half-null link"),
+    NOT_COMBINED("two rows would share a key"),
     TWO_VALUES("two values for one cell"),
     TOO_DEEP("deeper than the server follows"),
     CIRCULAR("cascade that comes back");

@@ -90,4 +90,46 @@ public sealed interface Change {
             values = List.copyOf(values);
         }
     }
+
+    /** How two values of a column become one when their rows are merged. */
+    enum Combination {
+        SUM,
+        LEAST,
+        GREATEST,
+        /** The value of the row that stays, or that of the other where it is null. */
+        FIRST,
+        STAYER
+    }
+
+    /**
+     * Two rows that are one: whatever points at the one that goes is pointed at the one that stays, then it goes. Where two rows that
+     * point at them would share a key, they are merged in turn, if it is said how.
+     *
+     * @param goes the key of the row that goes, as texts
+     * @param stays the key of the row that stays
+     * @param fills whether columns of the one that stays which are null get the values of the other
+     * @param combine for each table whose rows may be merged in turn, how its columns are; those not named are the stayer's
+     */
+    record Merge(
+            Origin origin,
+            String table,
+            List<String> goes,
+            List<String> stays,
+            boolean fills,
+            Map<String, Map<String, Combination>> combine)
+            implements Change {
+        public Merge {
+            goes = List.copyOf(goes);
+            stays = List.copyOf(stays);
+            combine = Map.copyOf(combine);
+        }
+    }
+
+    /** Another key for a row, with whatever points at it. */
+    record Renumber(Origin origin, String table, List<String> from, List<String> to) implements Change {
+        public Renumber {
+            from = List.copyOf(from);
+            to = List.copyOf(to);
+        }
+    }
 }

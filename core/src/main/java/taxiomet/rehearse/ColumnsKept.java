@@ -31,6 +31,9 @@ final class ColumnsKept {
         for (Change change : proposal.changes()) {
             boolean isDelete = change instanceof Change.Delete || change instanceof Change.DeleteListed;
             (isDelete ? kept.deleted : kept.written).add(rows.table(change.table()));
+            if (change instanceof Change.Merge || change instanceof Change.Renumber) {
+                kept.addAllBelow(rows.table(change.table()));
+            }
         }
         kept.spread();
         for (ReachedTable table : rows.tables()) {
@@ -41,6 +44,15 @@ final class ColumnsKept {
                 kept.addNeeded(table, columns, proposal);
             }
             table.keep(columns.stream().toArray());
+        }
+    }
+
+    /** Whatever points at a row that is merged or renumbered is written, and so on. */
+    private void addAllBelow(ReachedTable table) {
+        for (ReachedLink link : table.linksIn) {
+            if (written.add(link.child)) {
+                addAllBelow(link.child);
+            }
         }
     }
 

@@ -31,7 +31,7 @@ final class Elsewhere {
 
     /** Behind the rehearsal itself: the rows stand as it left them. */
     void look(List<ChangeOutcome> own, ResultBuilder builder) {
-        EndState ownEnd = EndState.of(rows);
+        EndState ownEnd = new EndState(rows);
         List<ReachedLink> reversed = new ArrayList<>(rows.links());
         Collections.reverse(reversed);
         for (Behaviour behaviour : ALL) {
@@ -42,6 +42,7 @@ final class Elsewhere {
         if (options.behaviour() == Behaviour.POSTGRESQL || options.behaviour() == Behaviour.SQLITE) {
             compare(own, ownEnd, options.behaviour(), reversed);
         }
+        ownEnd.forget();
         builder.setElsewhere(divergences);
     }
 
@@ -55,8 +56,7 @@ final class Elsewhere {
             divergences.add(new Divergence(where, "cannot be rehearsed: " + e.getMessage(), 0, List.of()));
             return;
         }
-        EndState end = EndState.of(rows);
-        List<ReachedRow> different = ownEnd.differences(end);
+        List<ReachedRow> different = ownEnd.differences(rows);
         List<String> words = new ArrayList<>();
         for (int i = 0; i < own.size(); i++) {
             if (own.get(i).isAccepted() != there.get(i).isAccepted()) {

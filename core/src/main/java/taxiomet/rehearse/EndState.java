@@ -3,66 +3,74 @@ package taxiomet.rehearse;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** How the rows stand when a replay is through, to be compared with how they stand after another. */
+/** How the rows stood when a replay was through, to be compared with how they stand after another. One at a time is kept. */
 final class EndState {
     private static final Object[] GONE = new Object[0];
 
-    /** Rows that were read and stand differently now. */
-    private final Map<ReachedRow, Object[]> changed = new LinkedHashMap<>();
+    private final List<ReachedRow> changed = new ArrayList<>();
+    private final Map<ReachedTable, List<Object[]>> made = new HashMap<>();
 
-    private final Map<ReachedTable, List<ReachedRow>> made = new HashMap<>();
-
-    static EndState of(ReachedRows rows) {
-        EndState state = new EndState();
+    /** Keeps how the rows stand now. */
+    EndState(ReachedRows rows) {
         for (ReachedRow row : rows.touched()) {
             if (!row.isNew() && row.isChanged()) {
-                state.changed.put(row, row.isGone ? GONE : row.values);
+                row.endedAs = row.isGone ? GONE : row.values;
+                changed.add(row);
             }
         }
         for (ReachedTable table : rows.tables()) {
-            List<ReachedRow> present =
-                    table.newRows().stream().filter(row -> !row.isGone).toList();
-            if (!present.isEmpty()) {
-                state.made.put(table, new ArrayList<>(present));
-            }
+            made.put(table, valuesOfNew(table));
         }
-        return state;
+    }
+
+    private static List<Object[]> valuesOfNew(ReachedTable table) {
+        return table.newRows().stream()
+                .filter(row -> !row.isGone)
+                .map(row -> row.values)
+                .toList();
     }
 
     private static boolean isSame(Object[] one, Object[] other) {
-        return one == other || Arrays.equals(one, other, (a, b) -> RowJudge.isSame(a, b) ? 0 : 1);
+        return one == other
+                || (one != GONE && other != GONE && Arrays.equals(one, other, (a, b) -> RowJudge.isSame(a, b) ? 0 : 1));
     }
 
-    /** The rows that stand differently in the other state. */
-    List<ReachedRow> differences(EndState other) {
-        List<ReachedRow> rows = new ArrayList<>();
-        changed.forEach((row, values) -> {
-            Object[] there = other.changed.get(row);
-            if (there == null || (there == GONE) != (values == GONE) || !isSame(values, there)) {
-                rows.add(row);
-            }
-        });
-        other.changed.keySet().stream().filter(row -> !changed.containsKey(row)).forEach(rows::add);
-        made.forEach((table, own) -> addDifferences(own, other.made.getOrDefault(table, List.of()), rows));
-        other.made.forEach((table, theirs) -> {
-            if (!made.containsKey(table)) {
-                rows.addAll(theirs);
-            }
-        });
-        return rows;
-    }
-
-    private static void addDifferences(List<ReachedRow> own, List<ReachedRow> theirs, List<ReachedRow> rows) {
-        for (int i = 0; i < Math.max(own.size(), theirs.size()); i++) {
-            if (i >= own.size()) {
-                rows.add(theirs.get(i));
-            } else if (i >= theirs.size() || !isSame(own.get(i).values, theirs.get(i).values)) {
-                rows.add(own.get(i));
+    /** The rows that stand differently now. */
+    List<ReachedRow> differences(ReachedRows rows) {
+        List<ReachedRow> different = new ArrayList<>();
+        for (ReachedRow row : changed) {
+            if (!isSame(row.endedAs, row.isGone ? GONE : row.values)) {
+                different.add(row);
             }
         }
+        for (ReachedRow row : rows.touched()) {
+            if (!row.isNew() && row.endedAs == null && row.isChanged()) {
+                different.add(row);
+            }
+        }
+        for (ReachedTable table : rows.tables()) {
+            addDifferences(table, made.get(table), different);
+        }
+        return different;
+    }
+
+    private static void addDifferences(ReachedTable table, List<Object[]> before, List<ReachedRow> different) {
+        List<ReachedRow> now =
+                table.newRows().stream().filter(row -> !row.isGone).toList();
+        for (int i = 0; i < Math.max(before.size(), now.size()); i++) {
+            if (i >= now.size()) {
+                different.add(new ReachedRow(table, -1, before.get(i), true));
+            } else if (i >= before.size() || !isSame(before.get(i), now.get(i).values)) {
+                different.add(now.get(i));
+            }
+        }
+    }
+
+    /** Forgets it: another can be kept. */
+    void forget() {
+        changed.forEach(row -> row.endedAs = null);
     }
 }

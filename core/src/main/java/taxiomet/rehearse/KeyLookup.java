@@ -27,9 +27,14 @@ final class KeyLookup {
     private final Map<Object, Object> rows = new HashMap<>();
 
     private final Set<Object> read = new HashSet<>();
+    /** Keys that rows had when they were read, and have lost since in some replay. */
+    private final Set<Object> vacated = new HashSet<>();
+
     private Set<Object> wanted = new HashSet<>();
     /** Those of the keys wanted whose parents will be deleted. */
     private Set<Object> gone = new HashSet<>();
+
+    private boolean keepsVacated;
     /** Whether no two rows have the same key, as a check of the rows has found. */
     private boolean isUniqueAsRead;
 
@@ -80,8 +85,21 @@ final class KeyLookup {
         return parts.length == 1 ? parts[0] : new CompositeKey(parts);
     }
 
+    /** Keeps which keys are lost, for {@link #hasStill}; before any is. */
+    void keepVacated() {
+        keepsVacated = true;
+    }
+
     void setUniqueAsRead() {
         isUniqueAsRead = true;
+    }
+
+    /**
+     * Whether a row has a key now, of which it is known that one had it when the rows were read: only where such a row was seen to
+     * lose it need the others be read.
+     */
+    boolean hasStill(Object key) {
+        return rows.containsKey(key) || !vacated.contains(key) || !find(key).isEmpty();
     }
 
     /** All rows that have a key now. */
@@ -173,6 +191,9 @@ final class KeyLookup {
         Object key = keyOf(row.values);
         if (key == null) {
             return;
+        }
+        if (keepsVacated) {
+            vacated.add(key);
         }
         Object before = rows.get(key);
         if (before instanceof ReachedRow) {

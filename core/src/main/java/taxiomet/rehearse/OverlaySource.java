@@ -1,6 +1,7 @@
 package taxiomet.rehearse;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -23,24 +24,23 @@ import taxiomet.rows.TableSource;
 final class OverlaySource implements TableSource {
     private final TableSource read;
     private final ReachedTable table;
-    private final Map<Long, ReachedRow> changed;
+    /** Ascending. */
+    private final ReachedRow[] changed;
+
     private final List<ReachedRow> made;
 
     OverlaySource(TableSource read, ReachedTable table) {
         this.read = read;
         this.table = table;
-        this.changed = new HashMap<>();
-        table.rows.forEach((ref, row) -> {
-            if (row.isChanged()) {
-                changed.put(ref, row);
-            }
-        });
+        this.changed = Arrays.stream(table.rows.inOrder())
+                .filter(ReachedRow::isChanged)
+                .toArray(ReachedRow[]::new);
         this.made = table.newRows().stream().filter(row -> !row.isGone).toList();
     }
 
     /** Whether anything is different from what was read. */
     boolean isChanged() {
-        return !changed.isEmpty() || !made.isEmpty();
+        return changed.length > 0 || !made.isEmpty();
     }
 
     boolean hasNewRows() {
@@ -50,15 +50,15 @@ final class OverlaySource implements TableSource {
     /** What is different from what was read. */
     RowEdits edits() {
         NavigableMap<Long, RowEdit> edits = new TreeMap<>();
-        changed.forEach((ref, row) -> {
+        for (ReachedRow row : changed) {
             Map<Integer, String> cells = new HashMap<>();
             for (int column = 0; column < table.width() && !row.isGone; column++) {
                 if (isNew(row, column)) {
                     cells.put(column, table.codec(column).write(row.value(column)));
                 }
             }
-            edits.put(ref, new RowEdit(row.isGone, cells));
-        });
+            edits.put(row.ref, new RowEdit(row.isGone, cells));
+        }
         List<List<String>> rows = new ArrayList<>();
         for (ReachedRow row : made) {
             List<String> cells = new ArrayList<>();
@@ -168,18 +168,34 @@ final class OverlaySource implements TableSource {
         return cell.length();
     }
 
+    /** The place of the first changed row at or behind a reference. */
+    private int firstFrom(long ref) {
+        int low = 0;
+        int high = changed.length;
+        while (low < high) {
+            int middle = low + high >>> 1;
+            if (changed[middle].ref < ref) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
     /** The batch itself where none of its rows is changed, otherwise a copy with the changes. */
     private RowBatch patched(RowBatch batch, int[] columns) {
-        boolean isTouched = false;
-        for (int row = 0; row < batch.size() && !isTouched; row++) {
-            isTouched = changed.containsKey(batch.ref(row));
-        }
-        if (!isTouched) {
+        int next = batch.size() == 0 ? changed.length : firstFrom(batch.ref(0));
+        if (next == changed.length || changed[next].ref > batch.ref(batch.size() - 1)) {
             return batch;
         }
         RowBatch copy = new RowBatch(columns.length);
         for (int row = 0; row < batch.size(); row++) {
-            ReachedRow now = changed.get(batch.ref(row));
+            long ref = batch.ref(row);
+            while (next < changed.length && changed[next].ref < ref) {
+                next++;
+            }
+            ReachedRow now = next < changed.length && changed[next].ref == ref ? changed[next] : null;
             if (now != null && now.isGone) {
                 continue;
             }
@@ -193,7 +209,7 @@ final class OverlaySource implements TableSource {
                     copy.column(i).add(cells.bytes(), cells.start(row), cells.length(row));
                 }
             }
-            copy.endRow(batch.ref(row), batch.line(row), 0);
+            copy.endRow(ref, batch.line(row), 0);
         }
         batch.malformed().forEach(copy::addMalformed);
         copy.setNumber(batch.number());

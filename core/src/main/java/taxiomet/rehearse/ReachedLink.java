@@ -21,6 +21,7 @@ final class ReachedLink {
     final List<KeyForm> forms;
     final KeyLookup children;
     final KeyLookup parents;
+    private boolean isSoundAsRead;
 
     ReachedLink(ForeignKey link, int place, ReachedTable child, ReachedTable parent) {
         this.link = link;
@@ -32,6 +33,16 @@ final class ReachedLink {
         this.forms = KeyForm.of(child.table(), parent.table(), link);
         this.children = child.lookup(childColumns, forms);
         this.parents = parent.lookup(parentColumns, forms);
+    }
+
+    /** A check of the rows has found that every child has its parent. */
+    void setSoundAsRead() {
+        isSoundAsRead = true;
+        parents.keepVacated();
+    }
+
+    boolean isSoundAsRead() {
+        return isSoundAsRead;
     }
 
     boolean isSelf() {

@@ -18,6 +18,15 @@ final class ReachedRow {
     /** The statement that wrote or made this version last. */
     int statement;
 
+    /** The statement that touched the row last, and the values that it had before. */
+    int startedIn;
+
+    Object[] atStart;
+    /** What the level at hand is to do to the row; used by one behaviour alone. */
+    Object plan;
+    /** How the row stood when another replay was through, for a comparison. */
+    Object[] endedAs;
+
     boolean isTouched;
     /** Whether what points at it has been asked for, since it will be deleted. */
     boolean isExpectedToGo;

@@ -22,17 +22,39 @@ final class ReachedRows {
     private long nextPosition = BEHIND_ALL;
     private long misses;
 
-    /** How a row was before it was written. */
+    /** How to take back what was done to a row. */
+    private interface Step {
+        void takeBack();
+    }
+
+    private record Deleted(ReachedRow row, Effect lastEffect) implements Step {
+        @Override
+        public void takeBack() {
+            row.table.putBack(row);
+            row.version--;
+            row.lastEffect = lastEffect;
+        }
+    }
+
+    private record Made(ReachedRow row) implements Step {
+        @Override
+        public void takeBack() {
+            row.table.forget(row);
+        }
+    }
+
     @SuppressWarnings("ArrayRecordComponent")
-    private record Step(
-            ReachedRow row,
-            Object[] values,
-            boolean wasGone,
-            boolean wasMade,
-            long position,
-            int version,
-            int statement,
-            Effect lastEffect) {}
+    private record Rewritten(ReachedRow row, Object[] values, long position, int statement, Effect lastEffect)
+            implements Step {
+        @Override
+        public void takeBack() {
+            row.table.replace(row, values);
+            row.position = position;
+            row.version--;
+            row.statement = statement;
+            row.lastEffect = lastEffect;
+        }
+    }
 
     ReachedRows(Charter charter) {
         this.charter = charter;
@@ -73,9 +95,8 @@ final class ReachedRows {
         return misses;
     }
 
-    private void note(ReachedRow row, boolean wasMade) {
-        journal.add(new Step(
-                row, row.values, row.isGone, wasMade, row.position, row.version, row.statement, row.lastEffect));
+    private void note(ReachedRow row, Step step) {
+        journal.add(step);
         if (!row.isTouched) {
             row.isTouched = true;
             touched.add(row);
@@ -83,13 +104,13 @@ final class ReachedRows {
     }
 
     void delete(ReachedRow row) {
-        note(row, false);
+        note(row, new Deleted(row, row.lastEffect));
         row.table.takeOut(row);
         row.version++;
     }
 
     void write(ReachedRow row, Object[] values, int statement) {
-        note(row, false);
+        note(row, new Rewritten(row, row.values, row.position, row.statement, row.lastEffect));
         row.table.replace(row, values);
         row.position = nextPosition++;
         row.version++;
@@ -98,7 +119,7 @@ final class ReachedRows {
 
     ReachedRow insert(ReachedTable table, Object[] values, int statement) {
         ReachedRow row = table.addNew(values);
-        note(row, true);
+        note(row, new Made(row));
         row.position = nextPosition++;
         row.statement = statement;
         return row;
@@ -112,27 +133,19 @@ final class ReachedRows {
     /** Takes back everything since a mark, the last first. */
     void undoTo(int mark) {
         for (int i = journal.size() - 1; i >= mark; i--) {
-            Step step = journal.get(i);
-            ReachedRow row = step.row();
-            if (step.wasMade()) {
-                row.table.forget(row);
-            } else if (row.isGone && !step.wasGone()) {
-                row.table.putBack(row);
-            } else {
-                row.table.replace(row, step.values());
-            }
-            row.position = step.position();
-            row.version = step.version();
-            row.statement = step.statement();
-            row.lastEffect = step.lastEffect();
-            journal.remove(i);
+            journal.remove(i).takeBack();
         }
     }
 
     /** Every row is as it was read again. */
     void reset() {
         undoTo(0);
-        touched.forEach(row -> row.isTouched = false);
+        touched.forEach(row -> {
+            row.isTouched = false;
+            row.startedIn = 0;
+            row.atStart = null;
+            row.lastEffect = null;
+        });
         touched.clear();
         nextPosition = BEHIND_ALL;
         misses = 0;

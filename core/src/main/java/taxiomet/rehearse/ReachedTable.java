@@ -27,7 +27,7 @@ final class ReachedTable {
     private final CellCodec[] codecs;
     private int[] slots;
     private int[] columnsKept = new int[0];
-    final Map<Long, ReachedRow> rows = new HashMap<>();
+    final RowTable rows = new RowTable();
     private final List<ReachedRow> newRows = new ArrayList<>();
     private final List<KeyLookup> lookups = new ArrayList<>();
     /** Lookups that are in use: rows stand in them. */
@@ -115,7 +115,8 @@ final class ReachedTable {
         return lookup.find(key);
     }
 
-    private void use(KeyLookup lookup) {
+    /** Has a lookup know the rows, from now on. */
+    void use(KeyLookup lookup) {
         if (!keptLookups.contains(lookup)) {
             keptLookups.add(lookup);
             forEachPresent(lookup::add);
@@ -137,11 +138,11 @@ final class ReachedTable {
     }
 
     private void forEachPresent(java.util.function.Consumer<ReachedRow> consumer) {
-        for (ReachedRow row : rows.values()) {
+        rows.forEach(row -> {
             if (!row.isGone) {
                 consumer.accept(row);
             }
-        }
+        });
         for (ReachedRow row : newRows) {
             if (!row.isGone) {
                 consumer.accept(row);
@@ -227,7 +228,7 @@ final class ReachedTable {
     /** Takes a row that was read, unless it is there. */
     boolean addRead(long ref, Object[] values) {
         ReachedRow row = new ReachedRow(this, ref, values, false);
-        if (rows.putIfAbsent(ref, row) != null) {
+        if (!rows.add(row)) {
             return false;
         }
         keptLookups.forEach(lookup -> lookup.add(row));

@@ -88,6 +88,7 @@ public final class Rehearsal implements AutoCloseable {
             before = new FindingRowsSeen(check.result(), sources);
             check.result().tables().forEach(table -> rowsBefore.put(table.name(), table.rows()));
             noteUniqueKeys(check);
+            noteSoundLinks(check);
         }
         gatherTargets();
         outcomes = replay(options.behaviour(), rows.links(), proposal);
@@ -117,11 +118,26 @@ public final class Rehearsal implements AutoCloseable {
         }
     }
 
+    private void noteSoundLinks(CheckRun check) {
+        for (ReachedLink link : rows.links()) {
+            boolean hasOrphans = check.result().links().stream()
+                    .anyMatch(found -> found.child().equals(link.link.child())
+                            && found.name().equals(link.link.name())
+                            && found.orphans() > 0);
+            if (!hasOrphans) {
+                link.setSoundAsRead();
+            }
+        }
+    }
+
     /** Reads the rows that changes name, with all that would follow them, before the first replay. */
     private void gatherTargets() {
         ChangeReader reader = new ChangeReader(rows, proposal.now());
         for (Change change : proposal.changes()) {
-            if (!(change instanceof Change.Insert)) {
+            boolean namesByCondition = !(change instanceof Change.Insert)
+                    && !(change instanceof Change.Merge)
+                    && !(change instanceof Change.Renumber);
+            if (namesByCondition) {
                 reader.targets(change);
             }
         }

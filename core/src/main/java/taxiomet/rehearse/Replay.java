@@ -32,8 +32,6 @@ abstract class Replay {
     private List<Effect> effects = new ArrayList<>();
     private List<ReachedRow> keptByTwins = new ArrayList<>();
     private int statement;
-    /** The values that rows had before the current statement wrote them first. */
-    private Map<ReachedRow, Object[]> valuesBefore = new HashMap<>();
 
     Replay(ReachedRows rows, Proposal proposal) {
         this.rows = rows;
@@ -99,6 +97,11 @@ abstract class Replay {
         startStatement();
         ReachedTable table = rows.table(change.table());
         int direct;
+        if (change instanceof Change.Merge merge) {
+            return new RowMerge(this, rows).merge(merge);
+        } else if (change instanceof Change.Renumber renumber) {
+            return new RowMerge(this, rows).renumber(renumber);
+        }
         if (change instanceof Change.Insert insert) {
             List<Object[]> values = new ArrayList<>();
             for (Change.InsertedRow row : insert.rows()) {
@@ -126,9 +129,9 @@ abstract class Replay {
         return direct;
     }
 
-    private void startStatement() {
+    /** Begins one more statement of a change that is a series of them. */
+    final void startStatement() {
         statement++;
-        valuesBefore = new HashMap<>();
     }
 
     final int statement() {
@@ -308,12 +311,15 @@ abstract class Replay {
     }
 
     private void noteBefore(ReachedRow row) {
-        valuesBefore.putIfAbsent(row, row.values);
+        if (row.startedIn != statement) {
+            row.startedIn = statement;
+            row.atStart = row.values;
+        }
     }
 
     /** The values of a row when the statement began. */
     final Object[] valuesAtStart(ReachedRow row) {
-        return valuesBefore.getOrDefault(row, row.values);
+        return row.startedIn == statement ? row.atStart : row.values;
     }
 
     private Effect emit(ReachedRow row, EffectKind kind, ReachedLink link, Effect cause) {
@@ -345,6 +351,16 @@ abstract class Replay {
 
     static boolean hasParent(ReachedLink link, Object key) {
         return !link.parent.find(link.parents, key).isEmpty();
+    }
+
+    /** The same, for a child that was read: where all had their parents then, they need not be read for it. */
+    static boolean hasParentOf(ReachedLink link, Object key, ReachedRow child) {
+        boolean isAsRead = link.isSoundAsRead() && !child.isNew() && key.equals(link.children.keyOf(child.original));
+        if (!isAsRead) {
+            return hasParent(link, key);
+        }
+        link.parent.use(link.parents);
+        return link.parents.hasStill(key);
     }
 
     /** Whether another row had a key before the statement, and has it still: the key is not gone (R6). */

@@ -259,6 +259,8 @@ final class ResultBuilder {
             case KEY_TAKEN -> "give these rows of " + table + " another key, or free the key first";
             case NULL_NOT_ALLOWED -> "give these rows of " + table + " a value first, or move them elsewhere";
             case HALF_NULL_LINK -> "set all columns of the link, or none";
+            case NOT_COMBINED ->
+                "say under `combine` how rows of " + table + " become one, or decide about these by hand first";
             case TWO_VALUES -> "let only one of the links write the column";
             case GENERATED_ALWAYS -> "leave the column out";
             default -> "";
@@ -270,7 +272,7 @@ final class ResultBuilder {
         for (ReachedTable table : rows.tables()) {
             long deleted = 0;
             long changed = 0;
-            for (ReachedRow row : table.rows.values()) {
+            for (ReachedRow row : table.rows.inOrder()) {
                 if (row.isGone) {
                     deleted++;
                 } else if (row.isChanged()) {

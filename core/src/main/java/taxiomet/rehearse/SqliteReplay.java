@@ -344,7 +344,7 @@ final class SqliteReplay extends Replay {
 
     private void lookUpParentOfOld(ReachedLink link, ReachedRow row, Object[] old) {
         Object key = link.children.keyOf(old);
-        if (!isZero(link) && key != null && !hasParent(link, key)) {
+        if (!isZero(link) && key != null && !hasParentOf(link, key, row)) {
             raise(link, row, -1);
         }
     }

@@ -149,10 +149,11 @@ final class StandardReplay extends Replay {
     private void act(List<Changed> first) {
         List<Changed> level = first;
         while (!level.isEmpty()) {
-            Map<ReachedRow, Plan> plans = new LinkedHashMap<>();
+            List<Plan> plans = new ArrayList<>();
             for (Changed changed : level) {
                 plan(changed, plans);
             }
+            plans.forEach(plan -> plan.row.plan = null);
             judgeRestrictOf(plans);
             level = carryOut(plans);
         }
@@ -163,7 +164,7 @@ final class StandardReplay extends Replay {
         });
     }
 
-    private void plan(Changed changed, Map<ReachedRow, Plan> plans) {
+    private void plan(Changed changed, List<Plan> plans) {
         ReachedRow row = changed.row();
         for (ReachedLink link : row.table.linksIn) {
             Object key = goneKey(link, changed.before(), row, row.values);
@@ -185,7 +186,7 @@ final class StandardReplay extends Replay {
                 goneKeys.add(new GoneKey(link, key));
             }
             for (ReachedRow child : childrenAtStart(link, key)) {
-                Plan plan = plans.computeIfAbsent(child, Plan::new);
+                Plan plan = planOf(child, plans);
                 if (row.isGone && action.name() == ActionName.CASCADE) {
                     if (!plan.isDeleted) {
                         plan.isDeleted = true;
@@ -197,6 +198,15 @@ final class StandardReplay extends Replay {
                 }
             }
         }
+    }
+
+    private static Plan planOf(ReachedRow row, List<Plan> plans) {
+        if (row.plan == null) {
+            Plan plan = new Plan(row);
+            row.plan = plan;
+            plans.add(plan);
+        }
+        return (Plan) row.plan;
     }
 
     /** Rows that pointed at a key when the statement began, and that it has not pointed elsewhere itself. */
@@ -243,8 +253,8 @@ final class StandardReplay extends Replay {
     }
 
     /** Restrict, for the parents that this level is about to delete or write: their children of the moment before count. */
-    private void judgeRestrictOf(Map<ReachedRow, Plan> plans) {
-        for (Plan plan : plans.values()) {
+    private void judgeRestrictOf(List<Plan> plans) {
+        for (Plan plan : plans) {
             ReachedRow row = plan.row;
             for (ReachedLink link : row.table.linksIn) {
                 Object key = link.parents.keyOf(row.values);
@@ -259,9 +269,9 @@ final class StandardReplay extends Replay {
         }
     }
 
-    private List<Changed> carryOut(Map<ReachedRow, Plan> plans) {
+    private List<Changed> carryOut(List<Plan> plans) {
         List<Changed> level = new ArrayList<>();
-        for (Plan plan : plans.values()) {
+        for (Plan plan : plans) {
             ReachedRow row = plan.row;
             if (row.isGone) {
                 continue;
