@@ -129,8 +129,12 @@ public record RehearsalResult(
         }
     }
 
-    /** A sum of a totals column over the rows at stake of one table. */
-    public record TotalSum(String table, String text, BigDecimal sum, EffectKind kind, long rows) {}
+    /**
+     * A sum of a totals column over the rows at stake of one table.
+     *
+     * @param rowsAre what becomes of them: deleted, emptied, defaulted, or in the way
+     */
+    public record TotalSum(String table, String text, BigDecimal sum, String rowsAre, long rows) {}
 
     /**
      * A rule that refuses a change.
@@ -138,11 +142,19 @@ public record RehearsalResult(
      * @param table the table that declares the rule
      * @param at name of the column, key, link or rule
      * @param rows exact count of the rows at which it refuses
+     * @param totals sums over these rows, where they would lose what they point at
      * @param remedy what would have to be done first
      */
     public record RefusalResult(
-            RefusalKind kind, String table, String at, long rows, List<RowName> examples, String remedy) {
+            RefusalKind kind,
+            String table,
+            String at,
+            long rows,
+            List<RowName> examples,
+            List<TotalSum> totals,
+            String remedy) {
         public RefusalResult {
+            totals = List.copyOf(totals);
             examples = List.copyOf(examples);
         }
     }

@@ -26,6 +26,9 @@ import taxiomet.rows.TableSource;
 
 /** A rehearsal of a proposal. The result can be read, and all its effects, until it is closed. */
 public final class Rehearsal implements AutoCloseable {
+    /** How many other orders of the changes are tried at most. */
+    private static final int MOST_ORDERS = 40;
+
     private final Charter charter;
     private final Proposal proposal;
     private final RehearsalOptions options;
@@ -93,6 +96,7 @@ public final class Rehearsal implements AutoCloseable {
         gatherTargets();
         outcomes = replay(options.behaviour(), rows.links(), proposal);
         ResultBuilder builder = new ResultBuilder(charter, proposal, options, rows, names);
+        lookForBetterOrder(builder);
         if (options.looksElsewhere()) {
             new Elsewhere(this, options, proposal, rows, names).look(outcomes, builder);
             outcomes = replay(options.behaviour(), rows.links(), proposal);
@@ -101,6 +105,33 @@ public final class Rehearsal implements AutoCloseable {
             compareFindings(before, checking, builder);
         }
         result = builder.build(rowsBefore, outcomes);
+    }
+
+    /** For each refused change, whether a later one would let it pass if it came first (R13). */
+    private void lookForBetterOrder(ResultBuilder builder) {
+        int tries = 0;
+        List<ChangeOutcome> own = outcomes;
+        for (int i = 0; i < proposal.changes().size(); i++) {
+            for (int later = i + 1;
+                    later < proposal.changes().size() && !own.get(i).isAccepted();
+                    later++) {
+                if (!own.get(later).isAccepted() || ++tries > MOST_ORDERS) {
+                    continue;
+                }
+                List<Change> reordered = new ArrayList<>(proposal.changes().subList(0, i));
+                reordered.add(proposal.changes().get(later));
+                reordered.add(proposal.changes().get(i));
+                Proposal tried = new Proposal(reordered, false, proposal.deferral(), proposal.now());
+                List<ChangeOutcome> came = replay(options.behaviour(), rows.links(), tried);
+                if (came.get(i + 1).isAccepted() && came.get(i).isAccepted()) {
+                    builder.setPassesAfter(i, later);
+                    break;
+                }
+            }
+        }
+        if (tries > 0) {
+            outcomes = replay(options.behaviour(), rows.links(), proposal);
+        }
     }
 
     /** Where no duplicates were found, a key has one row alone: others need not be looked for. */

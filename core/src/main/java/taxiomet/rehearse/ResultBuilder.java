@@ -17,6 +17,7 @@ import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.Total;
 import taxiomet.check.DivisionByZero;
 import taxiomet.check.Evaluator;
+import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.Divergence;
@@ -207,7 +208,11 @@ final class ResultBuilder {
         atStake.forEach((table, kinds) -> kinds.forEach((kind, some) -> {
             for (Total total : table.table().totals()) {
                 sums.add(new TotalSum(
-                        table.table().name(), total.text(), sum(table, total, some.keySet()), kind, some.size()));
+                        table.table().name(),
+                        total.text(),
+                        sum(table, total, some.keySet()),
+                        kind.words(),
+                        some.size()));
             }
         }));
         return sums;
@@ -246,9 +251,22 @@ final class ResultBuilder {
                     rule.name(),
                     refused.size(),
                     names.of(examples),
+                    owed(rule, refused),
                     remedy(rule)));
         });
         return results;
+    }
+
+    /** Sums over rows that would lose what they point at. */
+    private static List<TotalSum> owed(Refusals.Rule rule, Set<ReachedRow> refused) {
+        ReachedTable table = rule.table();
+        if (rule.kind() != RefusalKind.STILL_REFERENCED) {
+            return List.of();
+        }
+        return table.table().totals().stream()
+                .map(total -> new TotalSum(
+                        table.table().name(), total.text(), sum(table, total, refused), "in the way", refused.size()))
+                .toList();
     }
 
     private static String remedy(Refusals.Rule rule) {

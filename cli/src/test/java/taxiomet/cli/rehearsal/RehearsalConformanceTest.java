@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,6 +21,8 @@ import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Table;
 import taxiomet.charters.Charters;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.check.CheckProgress;
@@ -68,6 +71,94 @@ final class RehearsalConformanceTest {
         try (Server server = new SqliteServer()) {
             compare(server, Behaviour.SQLITE);
         }
+    }
+
+    /**
+     * The standard leaves no room for the order of declarations, nor for when no action is judged: where neither decides in PostgreSQL,
+     * the two agree.
+     */
+    @Test
+    void the_standard_agrees_with_postgresql_where_order_and_timing_do_not_decide() throws Exception {
+        int compared = 0;
+        List<String> differences = new ArrayList<>();
+        try (Server server = new PostgresServer()) {
+            for (long seed = SEED; compared < CASES; seed++) {
+                RandomProposal proposal = new RandomProposal(seed);
+                Path caseFolder = Files.createTempDirectory(folder, "standard");
+                Charter charter = Charters.read(CharterOfCase.write(proposal, caseFolder), Optional.empty())
+                        .charter();
+                for (String change : proposal.changes) {
+                    if (!isOrderIndifferent(charter, proposal, change)) {
+                        seen.merge("standard: order or timing decides", 1, Integer::sum);
+                        continue;
+                    }
+                    compared++;
+                    server.load(proposal);
+                    boolean isAccepted = server.run(change).isAccepted();
+                    try (Rehearsal rehearsal = rehearse(charter, List.of(change), Behaviour.STANDARD)) {
+                        if (rehearsal.result().isAccepted() != isAccepted
+                                || !rows(rehearsal, proposal).equals(server.rows(proposal))) {
+                            differences.add("seed " + seed + ": " + change + ": server "
+                                    + (isAccepted ? "accepts" : "refuses") + ", rehearsal "
+                                    + rehearsal.result().changes() + "\n" + proposal.describe());
+                        }
+                    }
+                }
+            }
+        }
+        System.out.println("standard: " + compared + " changes from seed " + SEED + ", " + seen);
+        assertThat(differences).isEmpty();
+    }
+
+    /** Whether PostgreSQL ends in the same way with the links in other orders, and with no action judged at the end. */
+    private static boolean isOrderIndifferent(Charter charter, RandomProposal proposal, String change)
+            throws IOException {
+        List<Charter> others = new ArrayList<>(List.of(charter));
+        List<Table> reversed = new ArrayList<>();
+        for (Table table : charter.tables()) {
+            List<ForeignKey> links = new ArrayList<>(table.links());
+            Collections.reverse(links);
+            reversed.add(withLinks(table, links));
+        }
+        others.add(new Charter(charter.name(), reversed, charter.behavesAs()));
+        List<Table> tables = new ArrayList<>(charter.tables());
+        Collections.reverse(tables);
+        others.add(new Charter(charter.name(), tables, charter.behavesAs()));
+        Collections.reverse(reversed);
+        others.add(new Charter(charter.name(), reversed, charter.behavesAs()));
+        Set<String> ends = new TreeSet<>();
+        for (Charter other : others) {
+            for (Proposal.Deferral deferral : List.of(Proposal.Deferral.DECLARED, Proposal.Deferral.ALL)) {
+                try (Rehearsal rehearsal = rehearse(other, List.of(change), Behaviour.POSTGRESQL, deferral)) {
+                    RehearsalResult result = rehearsal.result();
+                    boolean isRowByRow = result.changes().get(0).refusals().stream()
+                            .anyMatch(refusal -> refusal.kind() == RefusalKind.KEY_TAKEN
+                                    || refusal.kind() == RefusalKind.BROKEN_RULE
+                                    || refusal.kind() == RefusalKind.NULL_NOT_ALLOWED);
+                    if (isRowByRow) {
+                        // Judged row by row there, and when all rows are written here.
+                        return false;
+                    }
+                    ends.add(result.isAccepted() + " " + rows(rehearsal, proposal));
+                }
+            }
+        }
+        return ends.size() == 1;
+    }
+
+    private static Table withLinks(Table from, List<ForeignKey> links) {
+        return new Table(
+                from.name(),
+                from.rows(),
+                from.columns(),
+                from.primaryKey(),
+                from.uniqueKeys(),
+                links,
+                from.rules(),
+                from.label(),
+                from.totals(),
+                from.area(),
+                from.owner());
     }
 
     /** Only where one has been started: bench/rehearsal does. */
@@ -168,10 +259,15 @@ final class RehearsalConformanceTest {
     }
 
     static Rehearsal rehearse(Charter charter, List<String> changes, Behaviour behaviour) throws IOException {
+        return rehearse(charter, changes, behaviour, Proposal.Deferral.DECLARED);
+    }
+
+    static Rehearsal rehearse(Charter charter, List<String> changes, Behaviour behaviour, Proposal.Deferral deferral)
+            throws IOException {
         List<Change> read = new ProposalReader(charter, NOW).sql(String.join(";\n", changes), "test");
         return Rehearsal.start(
                 charter,
-                new Proposal(read, false, Proposal.Deferral.DECLARED, NOW),
+                new Proposal(read, false, deferral, NOW),
                 new RehearsalOptions(behaviour, 3, false, false),
                 RowSources::open,
                 new Resources(Path.of(System.getProperty("java.io.tmpdir")), MemoryBudget.atMost(1 << 24), 1, 1 << 21),

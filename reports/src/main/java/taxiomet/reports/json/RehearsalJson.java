@@ -136,21 +136,25 @@ public final class RehearsalJson {
             json.writeEndObject();
         }
         json.writeEndArray();
+        writeTotals(json, change.totals());
+        if (change.keptByTwins() > 0) {
+            json.writeNumberField("kept_by_duplicates", change.keptByTwins());
+        }
+        json.writeEndObject();
+    }
+
+    private static void writeTotals(JsonGenerator json, List<TotalSum> totals) throws IOException {
         json.writeArrayFieldStart("totals");
-        for (TotalSum total : change.totals()) {
+        for (TotalSum total : totals) {
             json.writeStartObject();
             json.writeStringField("table", total.table());
             json.writeStringField("total", total.text());
-            json.writeStringField("effect", total.kind().words());
+            json.writeStringField("rows_are", total.rowsAre());
             json.writeNumberField("rows", total.rows());
             json.writeNumberField("sum", total.sum());
             json.writeEndObject();
         }
         json.writeEndArray();
-        if (change.keptByTwins() > 0) {
-            json.writeNumberField("kept_by_duplicates", change.keptByTwins());
-        }
-        json.writeEndObject();
     }
 
     private static void writeRefusals(JsonGenerator json, String name, List<RefusalResult> refusals)
@@ -163,6 +167,7 @@ public final class RehearsalJson {
             json.writeStringField("at", refusal.at());
             json.writeNumberField("rows", refusal.rows());
             json.writeStringField("remedy", refusal.remedy());
+            writeTotals(json, refusal.totals());
             writeRows(json, refusal.examples());
             json.writeEndObject();
         }

@@ -149,7 +149,7 @@ public final class RehearsalText {
             paragraph("it would pass if change " + change.passesAfter() + " came before it", INDENT);
         }
         writeEffects(change);
-        writeTotals(change.totals());
+        writeTotals(change.totals(), INDENT);
         if (change.keptByTwins() > 0) {
             paragraph(
                     "of " + Counted.of(change.keptByTwins(), "row")
@@ -172,6 +172,7 @@ public final class RehearsalText {
             if (!names.isEmpty()) {
                 paragraph(names, INDENT * 2);
             }
+            writeTotals(refusal.totals(), INDENT * 2);
             if (!refusal.remedy().isEmpty()) {
                 paragraph(refusal.remedy(), INDENT * 2);
             }
@@ -192,6 +193,9 @@ public final class RehearsalText {
                 .filter(text -> text != null && !row.key().contains(text))
                 .map(CellText::escaped)
                 .collect(Collectors.joining(" "));
+        if (row.key().size() > 1) {
+            key = "(" + key + ")";
+        }
         if (key.isEmpty()) {
             key = row.isNew() ? "new row" : "row " + Counted.grouped(row.row());
         }
@@ -236,14 +240,14 @@ public final class RehearsalText {
         };
     }
 
-    private void writeTotals(List<TotalSum> totals) {
+    private void writeTotals(List<TotalSum> totals, int indent) {
         for (TotalSum total : totals) {
             paragraph(
                     "at stake: " + CellText.escaped(total.table() + "." + total.text()) + " = "
                             + Style.STRONG.apply(amount(total.sum()), hasColor) + " over "
                             + Counted.of(total.rows(), "row")
-                            + " " + total.kind().words(),
-                    INDENT);
+                            + " " + total.rowsAre(),
+                    indent);
         }
     }
 
