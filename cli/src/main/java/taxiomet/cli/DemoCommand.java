@@ -2,6 +2,8 @@ package taxiomet.cli;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -13,8 +15,8 @@ import picocli.CommandLine.Option;
         header = "A guided run on data that ships with the program.",
         description = {
             "",
-            "Copies the tables and the charter of a made-up honey cooperative to a folder, checks them, and tells what to"
-                    + " try next. It ends with status 0, though the data has faults."
+            "Copies the tables and the charter of a made-up honey cooperative to a folder, checks them,"
+                    + " rehearses that a keeper leaves, and tells what to try next. It ends with status 0, though the data has faults."
         },
         optionListHeading = "%nOptions:%n")
 final class DemoCommand implements Callable<Integer> {
@@ -69,12 +71,43 @@ final class DemoCommand implements Callable<Integer> {
             return status;
         }
         say("");
+        String leaves = into.resolve("proposals").resolve("keeper-leaves.sql").toString();
+        say("A keeper leaves. What would go with him, and what is still owed?");
+        say("$ taxiomet rehearse " + charter + " " + leaves);
+        say("");
+        status = Main.run(new String[] {"rehearse", charter, leaves, "--examples", "2", "--color", color()}, terminal);
+        if (status > ExitStatus.FINDINGS) {
+            return status;
+        }
+        say("");
+        say("The same, if whatever points at him went along, under each action of one link:");
+        List<String> compare =
+                new ArrayList<>(List.of("rehearse", charter, leaves, "--compare-actions", "apiary_keeper"));
+        for (String link : List.of(
+                "visit_keeper", "payout_keeper", "hive_apiary", "harvest_hive", "transfer_from", "transfer_to")) {
+            compare.add("--try");
+            compare.add(link + ".on_delete=cascade");
+        }
+        say("$ taxiomet " + String.join(" ", compare));
+        say("");
+        compare.addAll(List.of("--color", color()));
+        status = Main.run(compare.toArray(new String[0]), terminal);
+        if (status > ExitStatus.FINDINGS) {
+            return status;
+        }
+        say("");
         say("What to try next:");
         say("  read the rules                     " + charter);
         say("  see which faults were planted      " + into.resolve("FAULTS.md"));
         say("  see what a finding means           taxiomet meaning orphan");
         say("  look at one table                  taxiomet check " + charter + " --only hive");
         say("  have every faulty row in a file    taxiomet check " + charter + " --evidence faults");
+        say("  close an apiary                    taxiomet rehearse " + charter + " "
+                + into.resolve("proposals").resolve("apiary-closes.sql"));
+        say("  merge a person entered twice       taxiomet rehearse " + charter + " "
+                + into.resolve("proposals").resolve("one-person-twice.yaml"));
+        say("  renumber a code, see the tables    taxiomet rehearse " + charter + " "
+                + into.resolve("proposals").resolve("code-renumbered.yaml") + " --into renumbered");
         say("  mend a row in a file, check again  taxiomet check " + charter);
         return ExitStatus.SOUND;
     }

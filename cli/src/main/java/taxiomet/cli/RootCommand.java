@@ -10,7 +10,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "taxiomet",
         versionProvider = Version.class,
-        header = "Checks the rows of related tables against declared keys, links and rules.",
+        header = "Checks the rows of related tables against declared keys, links and rules, and rehearses changes.",
         description = {
             "",
             "The rules stand in a charter (charter.yaml). Input is never changed.",

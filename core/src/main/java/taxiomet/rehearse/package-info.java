@@ -8,7 +8,7 @@
  * which was not read says so; what it asked for is read, and it starts again. So memory follows what is touched, and a
  * second behaviour costs a second replay, not a second reading.
  *
- * <p>The rules are those of REHEARSAL.md in docs: R1 to R14 for every behaviour, S for the standard, P, L and M for the servers. Classes
+ * <p>The rules are those of docs/rehearsal.md: R1 to R14 for every behaviour, S for the standard, P, L and M for the servers. Classes
  * cite them by number.
  */
 package taxiomet.rehearse;

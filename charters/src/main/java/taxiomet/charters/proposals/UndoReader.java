@@ -45,7 +45,7 @@ public final class UndoReader {
             while (json.nextToken() == JsonToken.FIELD_NAME) {
                 String name = json.currentName();
                 JsonToken value = json.nextToken();
-                if (name.equals("undo")) {
+                if (name.equals("taxiomet_undo")) {
                     isUndo = value == JsonToken.VALUE_NUMBER_INT && json.getIntValue() == 1;
                 } else if (name.equals("files") && value == JsonToken.START_ARRAY) {
                     while (json.nextToken() == JsonToken.START_OBJECT) {

@@ -58,7 +58,7 @@ public final class RehearsalJson {
 
     private void write(JsonGenerator json) throws IOException {
         json.writeStartObject();
-        json.writeNumberField("rehearsal", 1);
+        json.writeNumberField("taxiomet_rehearsal", 1);
         json.writeStringField("charter", result.charter());
         json.writeStringField("behaves_as", result.behaviour());
         json.writeStringField("now", result.now());

@@ -21,7 +21,7 @@ public final class UndoJson implements AutoCloseable {
         json = new JsonFactory().createGenerator(new BufferedOutputStream(Files.newOutputStream(file)));
         json.setPrettyPrinter(new MinimalPrettyPrinter("\n"));
         json.writeStartObject();
-        json.writeNumberField("undo", 1);
+        json.writeNumberField("taxiomet_undo", 1);
         json.writeArrayFieldStart("files");
     }
 
