@@ -187,8 +187,12 @@ final class ResultBuilder {
                         entry.getKey().distance(),
                         entry.getValue().farthest,
                         entry.getValue().rows,
-                        names.of(entry.getValue().examples)))
+                        names.of(inOrder(entry.getValue().examples))))
                 .toList();
+    }
+
+    private static List<ReachedRow> inOrder(List<ReachedRow> some) {
+        return some.stream().sorted(Comparator.comparingLong(row -> row.ref)).toList();
     }
 
     /** Sums over rows that would disappear, or lose what they point at; each row once. */

@@ -165,7 +165,7 @@ final class StatementReader {
                         "give each column one");
             }
             for (int i = 0; i < values.size(); i++) {
-                String column = column(table, set.getColumns().get(i));
+                String column = column(table, set.getColumns().get(i), origin);
                 if (assignments.put(column, input(reader, values.get(i))) != null) {
                     throw problem(origin.place(), "SET names column `" + column + "` twice", "set it once");
                 }
@@ -181,18 +181,18 @@ final class StatementReader {
         return List.copyOf(values);
     }
 
-    private static String column(Table table, Column column) throws ExpressionException {
+    private static String column(Table table, Column column, Origin origin) {
         String written = column.getColumnName();
         boolean isQuoted = written.startsWith("\"") || written.startsWith("`");
         String name = isQuoted ? written.substring(1, written.length() - 1) : written;
         List<String> known =
                 table.columns().stream().map(taxiomet.charter.Column::name).toList();
-        return ColumnNames.find(name, known, !isQuoted).orElseThrow(() -> problemWith(table, name, known));
+        return ColumnNames.find(name, known, !isQuoted).orElseThrow(() -> problemWith(origin, name, known));
     }
 
-    private static ProposalException problemWith(Table table, String name, List<String> known) {
+    private static ProposalException problemWith(Origin origin, String name, List<String> known) {
         return new ProposalException(
-                "table " + table.name(),
+                origin.place(),
                 "there is no column `" + name + "`",
                 NearestWord.of(name, known)
                         .map(near -> "did you mean `" + near + "`?")
@@ -217,7 +217,7 @@ final class StatementReader {
         List<String> columns = new ArrayList<>();
         if (isThere(insert.getColumns())) {
             for (Column column : insert.getColumns()) {
-                String name = column(table, column);
+                String name = column(table, column, origin);
                 if (columns.contains(name)) {
                     throw problem(origin.place(), "column `" + name + "` is named twice", "name it once");
                 }

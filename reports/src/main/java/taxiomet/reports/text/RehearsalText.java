@@ -68,7 +68,9 @@ public final class RehearsalText {
     private String summary() {
         long blocked = result.changes().stream().filter(c -> !c.isAccepted()).count();
         String changes = Counted.of(result.changes().size(), "change");
-        if (blocked > 0) {
+        if (blocked == 1 && result.changes().size() == 1) {
+            changes += ", blocked";
+        } else if (blocked > 0) {
             changes += ", " + Counted.grouped(blocked) + " of them blocked";
         }
         String rows;
@@ -149,7 +151,9 @@ public final class RehearsalText {
             paragraph("it would pass if change " + change.passesAfter() + " came before it", INDENT);
         }
         writeEffects(change);
-        writeTotals(change.totals(), INDENT);
+        if (change.isAccepted()) {
+            writeTotals(change.totals(), INDENT);
+        }
         if (change.keptByTwins() > 0) {
             paragraph(
                     "of " + Counted.of(change.keptByTwins(), "row")
@@ -203,7 +207,8 @@ public final class RehearsalText {
     }
 
     private void writeEffects(ChangeResult change) {
-        if (change.effects().isEmpty()) {
+        boolean showsMore = change.isAccepted() || change.effects().stream().anyMatch(effect -> effect.distance() > 0);
+        if (change.effects().isEmpty() || !showsMore) {
             return;
         }
         if (!change.isAccepted()) {
