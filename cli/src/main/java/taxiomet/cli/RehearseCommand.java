@@ -27,8 +27,11 @@ import taxiomet.rehearse.Proposal;
 import taxiomet.rehearse.Proposal.Deferral;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
+import taxiomet.reports.WholeOutput;
 import taxiomet.reports.csv.EffectsCsv;
 import taxiomet.reports.json.RehearsalJson;
+import taxiomet.reports.sql.Dialect;
+import taxiomet.reports.sql.ProposalSql;
 import taxiomet.reports.text.ActionComparisonText;
 import taxiomet.reports.text.RehearsalText;
 
@@ -131,6 +134,21 @@ final class RehearseCommand implements Callable<Integer> {
     private Path undo;
 
     @Option(
+            names = "--write-sql",
+            paramLabel = "FILE",
+            description =
+                    "Write what is accepted as a SQL script: one transaction that rolls back when the rows are not as the"
+                            + " rehearsal saw them; and beside it FILE.undo.sql, which takes it back. Nothing is run.")
+    private Path writeSql;
+
+    @Option(
+            names = "--dialect",
+            paramLabel = "SERVER",
+            description =
+                    "Whose SQL to write: postgresql, sqlite or mariadb. Default: whose behaviour is rehearsed, else postgresql")
+    private Dialect dialect;
+
+    @Option(
             names = "--report",
             paramLabel = "FILE",
             description =
@@ -183,6 +201,12 @@ final class RehearseCommand implements Callable<Integer> {
         if (undo != null) {
             return goBack();
         }
+        if (writeSql != null) {
+            ReportFiles.requireFree("--write-sql", writeSql, force);
+            ReportFiles.requireFree("--write-sql", undoOf(writeSql), force);
+        } else if (dialect != null) {
+            throw new UsageException("--dialect goes with --write-sql FILE");
+        }
         if (isWhole && into == null) {
             throw new UsageException("--whole goes with --into DIR");
         }
@@ -193,7 +217,7 @@ final class RehearseCommand implements Callable<Integer> {
         Instant moment = moment();
         Proposal proposed = new Proposal(proposal.changes(charter, moment), isAllOrNothing, deferral(), moment);
         Behaviour whose = behaviour == null ? charter.behavesAs() : behaviour;
-        RehearsalOptions options = new RehearsalOptions(whose, examples, true, true);
+        RehearsalOptions options = new RehearsalOptions(whose, examples, true, true, writeSql != null);
         if (compared != null) {
             return compareActions(charter, proposed, whose);
         }
@@ -218,6 +242,9 @@ final class RehearseCommand implements Callable<Integer> {
             if (copies.isPresent()) {
                 copies.get().write(charter, rehearsal, isWhole);
             }
+            if (writeSql != null) {
+                writeSql(charter, rehearsal, whose);
+            }
             if (why != null) {
                 tellWhy(charter, rehearsal);
             } else {
@@ -231,6 +258,25 @@ final class RehearseCommand implements Callable<Integer> {
                                 + ", with " + CopyFolder.UNDO + ".");
             }
             return result.isAccepted() && result.added().isEmpty() ? ExitStatus.SOUND : ExitStatus.FINDINGS;
+        }
+    }
+
+    private static Path undoOf(Path script) {
+        String name = script.getFileName().toString();
+        return script.resolveSibling(name.replaceFirst("(?i)\\.sql$", "") + ".undo.sql");
+    }
+
+    private void writeSql(Charter charter, Rehearsal rehearsal, Behaviour whose) {
+        Dialect written = dialect != null
+                ? dialect
+                : whose == Behaviour.STANDARD ? Dialect.POSTGRESQL : Dialect.valueOf(whose.name());
+        ProposalSql script = new ProposalSql(charter, written);
+        try (WholeOutput forward = new WholeOutput(writeSql);
+                WholeOutput back = new WholeOutput(undoOf(writeSql))) {
+            script.write(rehearsal.statements(), forward.draft());
+            script.writeUndo(rehearsal.statements(), back.draft());
+            forward.complete();
+            back.complete();
         }
     }
 
@@ -251,7 +297,7 @@ final class RehearseCommand implements Callable<Integer> {
             try (Rehearsal rehearsal = Rehearsal.start(
                     trial.in(charter),
                     proposed,
-                    new RehearsalOptions(whose, examples, false, false),
+                    new RehearsalOptions(whose, examples, false, false, false),
                     engine.open(),
                     engine.resources(),
                     Progress.NONE)) {

@@ -26,7 +26,7 @@ final class ColumnsKept {
         this.rows = rows;
     }
 
-    static void decide(ReachedRows rows, Proposal proposal) {
+    static void decide(ReachedRows rows, Proposal proposal, boolean all) {
         ColumnsKept kept = new ColumnsKept(rows);
         for (Change change : proposal.changes()) {
             boolean isDelete = change instanceof Change.Delete || change instanceof Change.DeleteListed;
@@ -38,7 +38,7 @@ final class ColumnsKept {
         kept.spread();
         for (ReachedTable table : rows.tables()) {
             BitSet columns = new BitSet();
-            if (kept.written.contains(table)) {
+            if (all || kept.written.contains(table)) {
                 columns.set(0, table.width());
             } else {
                 kept.addNeeded(table, columns, proposal);

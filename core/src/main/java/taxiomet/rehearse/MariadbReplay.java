@@ -88,8 +88,15 @@ final class MariadbReplay extends Replay {
                 .anyMatch(key -> key.columns().stream().anyMatch(columns::contains));
     }
 
-    private boolean isNamed(ReachedRow row) {
-        return !row.isGone && (condition == null || condition.holds(row.values));
+    /** The condition of the statement at hand, once: a merge has statements without one. */
+    private RowCondition takeCondition() {
+        RowCondition taken = condition;
+        condition = null;
+        return taken;
+    }
+
+    private static boolean isNamed(ReachedRow row, RowCondition by) {
+        return !row.isGone && (by == null || by.holds(row.values));
     }
 
     /** Rows stand in the order of their primary key. */
@@ -154,8 +161,9 @@ final class MariadbReplay extends Replay {
 
     @Override
     void delete(ReachedTable table, List<ReachedRow> targets) {
+        RowCondition by = takeCondition();
         for (ReachedRow row : targets) {
-            if (isNamed(row)) {
+            if (isNamed(row, by)) {
                 Object[] before = row.values;
                 follow(frame(row, before, null, deleteRow(row, null, null)));
             }
@@ -164,8 +172,9 @@ final class MariadbReplay extends Replay {
 
     @Override
     void update(ReachedTable table, List<ReachedRow> targets, ChangeReader.Assigner assigner) {
+        RowCondition by = takeCondition();
         for (ReachedRow row : targets) {
-            if (!isNamed(row)) {
+            if (!isNamed(row, by)) {
                 continue;
             }
             Object[] before = row.values;

@@ -18,6 +18,7 @@ import taxiomet.check.CheckProgress;
 import taxiomet.check.CheckRun;
 import taxiomet.check.Resources;
 import taxiomet.finding.FindingKind;
+import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.EffectRow;
 import taxiomet.finding.RehearsalResult.RowName;
@@ -39,6 +40,7 @@ public final class Rehearsal implements AutoCloseable {
     private final RowNames names;
     private RowGatherer gatherer;
     private List<ChangeOutcome> outcomes = List.of();
+    private StatementTrace statements = new StatementTrace();
     private RehearsalResult result;
 
     private Rehearsal(
@@ -82,7 +84,7 @@ public final class Rehearsal implements AutoCloseable {
             sources.put(table.name(), open.apply(table));
         }
         gatherer = new RowGatherer(rows, sources, resources, progress::reading);
-        ColumnsKept.decide(rows, proposal);
+        ColumnsKept.decide(rows, proposal, options.plansStatements());
         CheckOptions checking = new CheckOptions(Set.of(), 0, 0);
         FindingRowsSeen before;
         Map<String, Long> rowsBefore = new LinkedHashMap<>();
@@ -179,7 +181,10 @@ public final class Rehearsal implements AutoCloseable {
     List<ChangeOutcome> replay(Behaviour behaviour, List<ReachedLink> order, Proposal toReplay) {
         while (true) {
             rows.reset();
-            List<ChangeOutcome> came = replayOf(behaviour, order, toReplay).run();
+            statements = new StatementTrace();
+            Replay replay = replayOf(behaviour, order, toReplay);
+            List<ChangeOutcome> came =
+                    options.plansStatements() ? replay.tracedBy(statements).run() : replay.run();
             if (rows.misses() == 0) {
                 return came;
             }
@@ -234,6 +239,11 @@ public final class Rehearsal implements AutoCloseable {
     /** What the proposal would do. */
     public RehearsalResult result() {
         return result;
+    }
+
+    /** The statements of the accepted changes, in their order; only where the options ask for them. */
+    public List<PlannedStatement> statements() {
+        return statements.statements();
     }
 
     /** All effects of all changes, change by change. */

@@ -6,13 +6,16 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.Key;
+import taxiomet.finding.PlannedStatement.Kind;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult.EffectKind;
 
@@ -32,6 +35,8 @@ abstract class Replay {
     private List<Effect> effects = new ArrayList<>();
     private List<ReachedRow> keptByTwins = new ArrayList<>();
     private int statement;
+    private Change changeAtHand;
+    private Optional<StatementTrace> trace = Optional.empty();
 
     Replay(ReachedRows rows, Proposal proposal) {
         this.rows = rows;
@@ -53,6 +58,7 @@ abstract class Replay {
         if (!refusals.isEmpty() || (isRefused && proposal.isAllOrNothing())) {
             rows.undoTo(0);
             end.undo();
+            trace.ifPresent(StatementTrace::forget);
         }
         outcomes.add(end.outcome());
         return outcomes;
@@ -81,6 +87,8 @@ abstract class Replay {
         effects = new ArrayList<>();
         keptByTwins = new ArrayList<>();
         int mark = rows.mark();
+        changeAtHand = change;
+        trace.ifPresent(StatementTrace::begin);
         int direct = carryOut(change);
         ChangeOutcome outcome = new ChangeOutcome(change, refusals, effects, keptByTwins, direct, !refusals.isEmpty());
         if (!refusals.isEmpty()) {
@@ -88,13 +96,13 @@ abstract class Replay {
             forgetDeferred();
         } else {
             keepDeferred();
+            trace.ifPresent(StatementTrace::keep);
         }
         return outcome;
     }
 
     /** Carries one change out and gives how many rows it named. */
     private int carryOut(Change change) {
-        startStatement();
         ReachedTable table = rows.table(change.table());
         int direct;
         if (change instanceof Change.Merge merge) {
@@ -108,12 +116,12 @@ abstract class Replay {
                 values.add(newRow(table, insert, row));
             }
             if (refusals.isEmpty()) {
-                insert(table, values);
+                runInsert(table, values);
             }
             direct = values.size();
         } else if (change instanceof Change.Delete || change instanceof Change.DeleteListed) {
             List<ReachedRow> targets = reader.targets(change);
-            delete(table, named(change, table, targets));
+            runDelete(table, named(change, table, targets));
             direct = targets.size();
         } else {
             List<ReachedRow> targets = reader.targets(change);
@@ -122,16 +130,51 @@ abstract class Replay {
                 requireTypes(row, assigner.values(row));
             }
             if (refusals.isEmpty()) {
-                update(table, named(change, table, targets), assigner);
+                runUpdate(table, named(change, table, targets), assigner);
             }
             direct = targets.size();
         }
         return direct;
     }
 
-    /** Begins one more statement of a change that is a series of them. */
-    final void startStatement() {
+    /** Runs an INSERT, which may be one of several statements of a change. */
+    final void runInsert(ReachedTable table, List<Object[]> newRows) {
         statement++;
+        int before = effects.size();
+        insert(table, newRows);
+        trace(Kind.INSERT, table, new int[0], Map.of(), before);
+    }
+
+    /** Runs a DELETE. */
+    final void runDelete(ReachedTable table, List<ReachedRow> targets) {
+        statement++;
+        int before = effects.size();
+        delete(table, targets);
+        trace(Kind.DELETE, table, new int[0], Map.of(), before);
+    }
+
+    /** Runs an UPDATE. */
+    final void runUpdate(ReachedTable table, List<ReachedRow> targets, ChangeReader.Assigner assigner) {
+        statement++;
+        int before = effects.size();
+        Map<ReachedRow, Object[]> written = new LinkedHashMap<>();
+        if (trace.isPresent()) {
+            targets.forEach(row -> written.put(row, assigner.values(row)));
+        }
+        update(table, targets, assigner);
+        written.keySet().removeIf(row -> row.startedIn != statement);
+        trace(Kind.UPDATE, table, assigner.columnsSet(), written, before);
+    }
+
+    private void trace(Kind kind, ReachedTable table, int[] set, Map<ReachedRow, Object[]> written, int before) {
+        trace.ifPresent(kept ->
+                kept.add(this, changeAtHand, kind, table, set, written, effects.subList(before, effects.size())));
+    }
+
+    /** Has what each statement does taken down. */
+    final Replay tracedBy(StatementTrace statementTrace) {
+        trace = Optional.of(statementTrace);
+        return this;
     }
 
     final int statement() {

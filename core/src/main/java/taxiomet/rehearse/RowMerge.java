@@ -52,11 +52,9 @@ final class RowMerge {
         if (goes.isGone) {
             return;
         }
-        replay.startStatement();
-        replay.delete(table, List.of(goes));
+        replay.runDelete(table, List.of(goes));
         if (!java.util.Arrays.equals(whole, stays.values) && !stays.isGone) {
-            replay.startStatement();
-            replay.update(table, List.of(stays), assigner(row -> whole, ChangeReader.allColumns(table)));
+            replay.runUpdate(table, List.of(stays), assigner(row -> whole, ChangeReader.allColumns(table)));
         }
     }
 
@@ -76,8 +74,7 @@ final class RowMerge {
             }
         }
         if (!free.isEmpty()) {
-            replay.startStatement();
-            replay.update(link.child, free, assigner(child -> pointed(link, child, to), link.childColumns));
+            replay.runUpdate(link.child, free, assigner(child -> pointed(link, child, to), link.childColumns));
         }
     }
 
@@ -191,8 +188,7 @@ final class RowMerge {
                 .filter(link -> Replay.meet(link.parentColumns, columns))
                 .allMatch(link -> link.link.isEnforced() && link.link.onUpdate().name() == ActionName.CASCADE);
         if (cascades) {
-            replay.startStatement();
-            replay.update(table, List.of(row.get()), assigner(r -> values, columns));
+            replay.runUpdate(table, List.of(row.get()), assigner(r -> values, columns));
         } else {
             replace(row.get(), values, columns, renumber);
         }
@@ -213,8 +209,7 @@ final class RowMerge {
                 }
             }
         }
-        replay.startStatement();
-        replay.insert(table, Collections.singletonList(first));
+        replay.runInsert(table, Collections.singletonList(first));
         ReachedRow made = table.newRows().get(table.newRows().size() - 1);
         Change.Merge asMerge =
                 new Change.Merge(renumber.origin(), renumber.table(), renumber.from(), renumber.to(), false, Map.of());
@@ -224,12 +219,10 @@ final class RowMerge {
             }
         }
         if (!row.isGone) {
-            replay.startStatement();
-            replay.delete(table, List.of(row));
+            replay.runDelete(table, List.of(row));
         }
         if (!java.util.Arrays.equals(first, values) && !made.isGone) {
-            replay.startStatement();
-            replay.update(table, List.of(made), assigner(r -> values, ChangeReader.allColumns(table)));
+            replay.runUpdate(table, List.of(made), assigner(r -> values, ChangeReader.allColumns(table)));
         }
     }
 

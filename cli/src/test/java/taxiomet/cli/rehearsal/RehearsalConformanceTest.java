@@ -268,7 +268,7 @@ final class RehearsalConformanceTest {
         return Rehearsal.start(
                 charter,
                 new Proposal(read, false, deferral, NOW),
-                new RehearsalOptions(behaviour, 3, false, false),
+                new RehearsalOptions(behaviour, 3, false, false, false),
                 RowSources::open,
                 new Resources(Path.of(System.getProperty("java.io.tmpdir")), MemoryBudget.atMost(1 << 24), 1, 1 << 21),
                 SILENT);
