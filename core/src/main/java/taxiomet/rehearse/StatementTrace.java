@@ -124,8 +124,12 @@ final class StatementTrace {
                     .map(row -> link.children.keyOf(replay.valuesAtStart(row)))
                     .filter(key -> key != null && keys.containsKey(key))
                     .count();
-            counts.add(
-                    new ChildCount(link.child.table().name(), link.link.columns(), List.copyOf(keys.values()), rows));
+            long left = keys.keySet().stream()
+                    .flatMap(key -> Replay.childrenOf(link, key).stream())
+                    .filter(row -> !touched.contains(row))
+                    .count();
+            counts.add(new ChildCount(
+                    link.child.table().name(), link.link.columns(), List.copyOf(keys.values()), rows + left));
         });
         return counts;
     }

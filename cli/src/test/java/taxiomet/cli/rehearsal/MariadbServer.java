@@ -97,6 +97,16 @@ final class MariadbServer extends Server {
     }
 
     @Override
+    void linksOff() throws SQLException {
+        execute("SET foreign_key_checks = 0");
+    }
+
+    @Override
+    void linksOn() throws SQLException {
+        execute("SET foreign_key_checks = 1");
+    }
+
+    @Override
     Optional<String> ruleNamedBy(SQLException e) {
         String message = String.valueOf(e.getMessage());
         for (Pattern pattern : List.of(CHECK, LINK, NOT_NULL)) {

@@ -77,6 +77,16 @@ final class PostgresServer extends Server {
     }
 
     @Override
+    void linksOff() throws SQLException {
+        execute("SET session_replication_role = replica");
+    }
+
+    @Override
+    void linksOn() throws SQLException {
+        execute("SET session_replication_role = origin");
+    }
+
+    @Override
     Optional<String> ruleNamedBy(SQLException e) {
         ServerErrorMessage message = ((PSQLException) e).getServerErrorMessage();
         if (message == null) {

@@ -58,6 +58,53 @@ abstract class Server implements AutoCloseable {
         }
     }
 
+    /** Runs a script as a client does that stops at the first error and goes; gives what failed, or null. */
+    String runScript(String script) throws SQLException {
+        String failure = null;
+        try (Statement sql = connection.createStatement()) {
+            for (String statement : script.split(";\n")) {
+                if (!statement.isBlank()) {
+                    sql.execute(statement);
+                }
+            }
+        } catch (SQLException e) {
+            failure = e.getMessage();
+        }
+        if (failure != null) {
+            try (Statement sql = connection.createStatement()) {
+                sql.execute("ROLLBACK");
+            } catch (SQLException e) {
+                // The guard has rolled back already.
+                return failure;
+            }
+        }
+        return failure;
+    }
+
+    /** Deletes, behind the server's back, the first row that a script's guards name. */
+    void spoil(RandomProposal proposal, String script) throws SQLException {
+        java.util.regex.Matcher guard = java.util.regex.Pattern.compile(
+                        "SELECT count\\(\\*\\) FROM [\"`](\\w+)[\"`] WHERE (\\([^()]*\\))[^=]*?(?:OR [^)]*\\)\\s*)*\\) = ([1-9])")
+                .matcher(script);
+        linksOff();
+        if (guard.find()) {
+            execute("DELETE FROM " + guard.group(1) + " WHERE " + guard.group(2));
+        } else {
+            // An insert alone: the key is taken by somebody else.
+            guard = java.util.regex.Pattern.compile(
+                            "INSERT INTO [\"`](\\w+)[\"`] (\\([^)]*\\)) VALUES\\s+(\\([^)]*\\))")
+                    .matcher(script);
+            if (guard.find()) {
+                execute("INSERT INTO " + guard.group(1) + " " + guard.group(2) + " VALUES " + guard.group(3));
+            }
+        }
+        linksOn();
+    }
+
+    abstract void linksOff() throws SQLException;
+
+    abstract void linksOn() throws SQLException;
+
     /** All rows of all tables, sorted. */
     Map<String, List<String>> rows(RandomProposal proposal) throws SQLException {
         Map<String, List<String>> all = new TreeMap<>();

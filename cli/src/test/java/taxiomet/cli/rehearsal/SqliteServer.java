@@ -64,6 +64,16 @@ final class SqliteServer extends Server {
     }
 
     @Override
+    void linksOff() throws SQLException {
+        execute("PRAGMA foreign_keys = off");
+    }
+
+    @Override
+    void linksOn() throws SQLException {
+        execute("PRAGMA foreign_keys = on");
+    }
+
+    @Override
     Optional<String> ruleNamedBy(SQLException e) {
         String message = String.valueOf(e.getMessage());
         Matcher unique = UNIQUE.matcher(message);

@@ -11,6 +11,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
@@ -248,12 +249,9 @@ public final class ProposalSql {
                 script.add("DELETE FROM " + dialect.name(table.name()) + " WHERE "
                         + any(statement.rows(), row -> named(table, row.after())));
             }
-            case DELETE -> {
+            case DELETE ->
                 script.add(comment(statement.words())
                         + guard(table, any(statement.rows(), row -> named(table, row.before())), 0));
-                script.add(insert(
-                        table, statement.rows().stream().map(PlannedRow::before).toList()));
-            }
             case UPDATE -> {
                 script.add(comment(statement.words())
                         + guard(
@@ -263,25 +261,36 @@ public final class ProposalSql {
                 script.add(update(table, statement.set(), statement.rows(), false));
             }
         }
-        // Parents come before their children, as the actions came to them.
+        Map<String, List<List<String>>> gone = new LinkedHashMap<>();
+        if (statement.kind() == Kind.DELETE) {
+            statement.rows().forEach(row -> addTo(gone, row));
+        }
+        statement.followers().stream().filter(row -> row.after().isEmpty()).forEach(row -> addTo(gone, row));
+        for (InsertOrder.Batch batch : InsertOrder.of(charter, gone)) {
+            script.add(insert(batch.table(), batch.rows()));
+        }
         for (PlannedRow row : statement.followers()) {
-            Table of = charter.table(row.table());
-            if (row.after().isEmpty()) {
-                script.add(insert(of, List.of(row.before())));
-            } else {
-                List<String> changed = new ArrayList<>();
-                for (int i = 0; i < row.before().size(); i++) {
-                    if (!java.util.Objects.equals(
-                            row.before().get(i), row.after().get(i))) {
-                        changed.add(of.columns().get(i).name());
-                    }
-                }
-                if (!changed.isEmpty()) {
-                    script.add(update(of, changed, List.of(row), false));
-                }
+            if (!row.after().isEmpty()) {
+                script.addAll(putBack(row));
             }
         }
         return script;
+    }
+
+    private static void addTo(Map<String, List<List<String>>> gone, PlannedRow row) {
+        gone.computeIfAbsent(row.table(), table -> new ArrayList<>()).add(row.before());
+    }
+
+    /** The old values of a row that an action wrote. */
+    private List<String> putBack(PlannedRow row) {
+        Table of = charter.table(row.table());
+        List<String> changed = new ArrayList<>();
+        for (int i = 0; i < row.before().size(); i++) {
+            if (!Objects.equals(row.before().get(i), row.after().get(i))) {
+                changed.add(of.columns().get(i).name());
+            }
+        }
+        return changed.isEmpty() ? List.of() : List.of(update(of, changed, List.of(row), false));
     }
 
     private String guard(Table table, String condition, long rows) {
