@@ -102,13 +102,16 @@ final class DemoCommand implements Callable<Integer> {
         say("  see what a finding means           taxiomet meaning orphan");
         say("  look at one table                  taxiomet check " + charter + " --only hive");
         say("  have every faulty row in a file    taxiomet check " + charter + " --evidence faults");
-        say("  close an apiary                    taxiomet rehearse " + charter + " "
-                + into.resolve("proposals").resolve("apiary-closes.sql"));
-        say("  merge a person entered twice       taxiomet rehearse " + charter + " "
-                + into.resolve("proposals").resolve("one-person-twice.yaml"));
-        say("  renumber a code, see the tables    taxiomet rehearse " + charter + " "
-                + into.resolve("proposals").resolve("code-renumbered.yaml") + " --into renumbered");
         say("  mend a row in a file, check again  taxiomet check " + charter);
+        say("  close an apiary");
+        say("      taxiomet rehearse " + charter + " "
+                + into.resolve("proposals").resolve("apiary-closes.sql"));
+        say("  merge a person entered twice");
+        say("      taxiomet rehearse " + charter + " "
+                + into.resolve("proposals").resolve("one-person-twice.yaml"));
+        say("  renumber a code, and see the tables as they would be");
+        say("      taxiomet rehearse " + charter + " "
+                + into.resolve("proposals").resolve("code-renumbered.yaml") + " --into renumbered");
         return ExitStatus.SOUND;
     }
 
