@@ -305,6 +305,23 @@ final class RehearseTest {
     }
 
     @Test
+    void nothing_is_reckoned_from_a_value_that_is_not_of_its_type() throws IOException {
+        write("hives.csv", "id,keeper,due\n10,1,much\n11,2,1.00\n");
+        JsonNode doubled = rehearse("-e", "UPDATE hive SET due = due * 2", "--json")
+                .json()
+                .get("changes")
+                .get(0);
+        assertThat(doubled.get("refusals").get(0).get("rows").asInt()).isEqualTo(1);
+        Program same = rehearse(
+                "-e",
+                "UPDATE hive SET due = due, keeper = 3",
+                "--into",
+                folder.resolve("after").toString());
+        assertThat(same.status()).as(same.out()).isZero();
+        assertThat(after("hives.csv")).isEqualTo("id,keeper,due\n10,3,much\n11,3,1.00\n");
+    }
+
+    @Test
     void a_chain_of_rows_is_followed_to_its_end() throws IOException {
         int length = 20_000;
         StringBuilder chain = new StringBuilder("id,mother\n1,\n");

@@ -218,6 +218,13 @@ final class ChangeReader {
         if (input instanceof Input.Cell cell) {
             return cell.text() == null ? null : codec.parse(cell.text());
         } else if (input instanceof Input.Computed computed) {
+            for (int read : computed.value().columnsRead()) {
+                // Nothing can be reckoned from a value that is not of its type; it can stay where it is.
+                if (current[table.slotOf(read)] instanceof Unread unread) {
+                    boolean stays = read == column && computed.value() instanceof Expression.ColumnValue;
+                    return stays ? unread : new Unread(unread.text());
+                }
+            }
             try {
                 return codec.assign(evaluator.evaluate(computed.value(), new RowLeaves(table, current)));
             } catch (DivisionByZero e) {

@@ -46,7 +46,7 @@ import taxiomet.spill.MemoryBudget;
  * many cases: {@code -Dtaxiomet.cases}; from which seed: {@code -Dtaxiomet.seed}.
  */
 final class RehearsalConformanceTest {
-    private static final int CASES = Integer.getInteger("taxiomet.cases", 60);
+    private static final int CASES = Integer.getInteger("taxiomet.cases", 40);
     private static final long SEED = Long.getLong("taxiomet.seed", 1_000L);
     private static final Instant NOW = Instant.parse("2026-05-01T12:00:00Z");
     private static final CheckProgress SILENT = new Silent();
