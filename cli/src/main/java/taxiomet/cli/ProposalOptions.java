@@ -35,9 +35,8 @@ final class ProposalOptions {
     @Parameters(
             arity = "0..*",
             paramLabel = "FILE",
-            description =
-                    "The charter, unless it is charter.yaml in the current folder; and proposals: SQL scripts with"
-                            + " INSERT, UPDATE and DELETE (.sql).",
+            description = "The charter, unless it is charter.yaml in the current folder; and proposals: SQL scripts"
+                    + " (.sql) and documents of changes, merges and renumberings (.yaml).",
             parameterConsumer = InOrder.class)
     @SuppressWarnings("UnusedVariable")
     private List<Part> files = new ArrayList<>();

@@ -106,6 +106,7 @@ final class RehearseCommand implements Callable<Integer> {
             names = "--why",
             arity = "2",
             paramLabel = "TABLE KEY",
+            hideParamSyntax = true,
             description =
                     "Tell why a row is touched: the way to it from the change, link by link. Write a composite key with commas.")
     private List<String> why;

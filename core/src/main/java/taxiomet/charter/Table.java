@@ -45,6 +45,11 @@ public record Table(
                 || primaryKey.filter(key -> key.columns().contains(column)).isPresent();
     }
 
+    /** The table with other links. */
+    public Table withLinks(List<ForeignKey> others) {
+        return new Table(name, rows, columns, primaryKey, uniqueKeys, others, rules, label, totals, area, owner);
+    }
+
     /** The place of a column in {@link #columns()}, 0 for the first; -1 when there is none of that name. */
     public int indexOf(String column) {
         for (int i = 0; i < columns.size(); i++) {

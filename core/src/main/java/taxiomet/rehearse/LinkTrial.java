@@ -29,18 +29,7 @@ public record LinkTrial(
         List<ForeignKey> links = from.links().stream()
                 .map(each -> each.name().equals(link) ? with(each) : each)
                 .toList();
-        return new Table(
-                from.name(),
-                from.rows(),
-                from.columns(),
-                from.primaryKey(),
-                from.uniqueKeys(),
-                links,
-                from.rules(),
-                from.label(),
-                from.totals(),
-                from.area(),
-                from.owner());
+        return from.withLinks(links);
     }
 
     private ForeignKey with(ForeignKey from) {

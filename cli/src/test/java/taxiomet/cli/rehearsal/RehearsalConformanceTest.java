@@ -118,7 +118,7 @@ final class RehearsalConformanceTest {
         for (Table table : charter.tables()) {
             List<ForeignKey> links = new ArrayList<>(table.links());
             Collections.reverse(links);
-            reversed.add(withLinks(table, links));
+            reversed.add(table.withLinks(links));
         }
         others.add(new Charter(charter.name(), reversed, charter.behavesAs()));
         List<Table> tables = new ArrayList<>(charter.tables());
@@ -144,21 +144,6 @@ final class RehearsalConformanceTest {
             }
         }
         return ends.size() == 1;
-    }
-
-    private static Table withLinks(Table from, List<ForeignKey> links) {
-        return new Table(
-                from.name(),
-                from.rows(),
-                from.columns(),
-                from.primaryKey(),
-                from.uniqueKeys(),
-                links,
-                from.rules(),
-                from.label(),
-                from.totals(),
-                from.area(),
-                from.owner());
     }
 
     /** Only where one has been started: bench/rehearsal does. */
