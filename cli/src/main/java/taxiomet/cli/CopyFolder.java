@@ -3,6 +3,7 @@ package taxiomet.cli;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashSet;
@@ -17,6 +18,7 @@ import taxiomet.reports.WholeOutput;
 import taxiomet.reports.json.UndoJson;
 import taxiomet.rows.RowEdits;
 import taxiomet.rows.TableRewriter;
+import taxiomet.rows.TableRewriter.Content;
 import taxiomet.rows.TableRewriter.Contents;
 
 /** The folder that {@code --into} names: tables as they would be, and how to go back. */
@@ -102,16 +104,36 @@ final class CopyFolder {
         Files.createDirectories(target.getParent());
         boolean[] isBegun = new boolean[1];
         try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(target))) {
-            Optional<Contents> contents = rewriter.rewrite(part, edits, out, (at, remove, put) -> {
-                if (!isBegun[0]) {
-                    undo.begin(place.toString());
-                    isBegun[0] = true;
-                }
-                undo.edit(at, remove, put);
-            });
+            Optional<Contents> contents = rewriter.rewrite(
+                    part,
+                    edits,
+                    (bytes, offset, length) -> unchecked(() -> out.write(bytes, offset, length)),
+                    (at, remove, put) -> unchecked(() -> {
+                        if (!isBegun[0]) {
+                            undo.begin(place.toString());
+                            isBegun[0] = true;
+                        }
+                        undo.edit(at, remove, put);
+                    }));
             if (contents.isPresent() && isBegun[0]) {
-                undo.end(contents.get().copy(), contents.get().original());
+                Content copy = contents.get().copy();
+                Content original = contents.get().original();
+                undo.end(copy.bytes(), copy.sha256(), original.bytes(), original.sha256());
             }
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
+        }
+    }
+
+    private interface Writing {
+        void run() throws IOException;
+    }
+
+    private static void unchecked(Writing writing) {
+        try {
+            writing.run();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 }

@@ -136,10 +136,13 @@ final class SqliteReplay extends Replay {
             ReachedRow row = insertRow(table, values);
             judge(row, null, ChangeReader.allColumns(table));
             if (newRows.size() == 1) {
-                // One row alone is judged at once: that it may be the parent of others does not count.
+                // One row alone is judged at once: that it may be the parent of others counts only for links that wait.
                 row.table.linksOut.stream()
                         .filter(SqliteReplay::isEnforced)
                         .forEach(link -> lookUpParentOfNew(link, row, row.values));
+                row.table.linksIn.stream()
+                        .filter(link -> isEnforced(link) && waits(link))
+                        .forEach(link -> settleChildren(link, row, row.values));
             } else {
                 checkLinks(row, null, row.values, null);
             }

@@ -1,7 +1,5 @@
 package taxiomet.rows;
 
-import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.Optional;
 
@@ -12,16 +10,21 @@ public interface TableRewriter {
      *
      * @param part its number, 0 for the first
      * @param edits those of the whole table; new rows go behind the last part
-     * @param out gets the part as its file holds it, compressed where the file is; it stays open
+     * @param out gets the part as its file holds it, compressed where the file is
      * @param undo is told how to go back, in the order of the part
      * @return what the part held and what the copy holds; empty where nothing is different: the copy is the file itself
      * @throws SourceException when the part cannot be read, has changed, or cannot hold a cell
-     * @throws IOException when {@code out} cannot be written
      */
-    Optional<Contents> rewrite(int part, RowEdits edits, OutputStream out, UndoSink undo) throws IOException;
+    Optional<Contents> rewrite(int part, RowEdits edits, ByteSink out, UndoSink undo);
 
     /** The place of a part in a folder of copies: below the charter's folder as it is, elsewhere its bare name. */
     Path placeOf(int part);
+
+    /** Takes bytes, wherever they go. */
+    @FunctionalInterface
+    interface ByteSink {
+        void write(byte[] bytes, int offset, int length);
+    }
 
     /** What a part holds, before any compression. */
     record Content(long bytes, String sha256) {}
@@ -38,6 +41,6 @@ public interface TableRewriter {
          * @param remove how many bytes to take out there
          * @param put what stood there, as it was read
          */
-        void edit(long at, long remove, byte[] put) throws IOException;
+        void edit(long at, long remove, byte[] put);
     }
 }

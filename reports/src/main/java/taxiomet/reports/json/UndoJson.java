@@ -11,7 +11,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
-import taxiomet.rows.TableRewriter.Content;
 
 /** Writes how to go back from the files of a rehearsal to those that were read; docs/formats/undo.schema.json says what is in it. */
 public final class UndoJson implements AutoCloseable {
@@ -50,17 +49,18 @@ public final class UndoJson implements AutoCloseable {
         json.writeEndObject();
     }
 
-    public void end(Content copy, Content original) throws IOException {
+    /** Ends the file begun: how many bytes the copy and the original hold before any compression, and their digests. */
+    public void end(long copyBytes, String copySha256, long originalBytes, String originalSha256) throws IOException {
         json.writeEndArray();
-        write("copy", copy);
-        write("original", original);
+        write("copy", copyBytes, copySha256);
+        write("original", originalBytes, originalSha256);
         json.writeEndObject();
     }
 
-    private void write(String name, Content content) throws IOException {
+    private void write(String name, long bytes, String sha256) throws IOException {
         json.writeObjectFieldStart(name);
-        json.writeNumberField("bytes", content.bytes());
-        json.writeStringField("sha256", content.sha256());
+        json.writeNumberField("bytes", bytes);
+        json.writeStringField("sha256", sha256);
         json.writeEndObject();
     }
 

@@ -204,8 +204,19 @@ public final class CsvTableSource implements TableSource, TableRewriter {
     }
 
     @Override
-    public Optional<Contents> rewrite(int number, RowEdits edits, OutputStream out, UndoSink undo) throws IOException {
+    public Optional<Contents> rewrite(int number, RowEdits edits, ByteSink out, UndoSink undo) {
         CsvPart part = parts.get(number);
+        try {
+            return rewrite(part, edits, new SinkStream(out), undo);
+        } catch (IOException e) {
+            part.requireUnchanged();
+            throw part.unreadable(e);
+        }
+    }
+
+    private Optional<Contents> rewrite(CsvPart part, RowEdits edits, OutputStream out, UndoSink undo)
+            throws IOException {
+        int number = part.number();
         boolean isLast = number == parts.size() - 1;
         Map<Long, RowEdits.RowEdit> own = edits.rows().subMap(RowRef.of(number, 0), RowRef.of(number + 1, 0));
         part.requireUnchanged();
