@@ -169,8 +169,9 @@ class BuiltProgramIT {
         assertThat(run("--help").out())
                 .contains("check")
                 .contains("meaning")
+                .contains("rehearse")
                 .contains("demo")
-                .doesNotContain("rehearse");
+                .doesNotContain("docket");
         assertThat(run("check", "--help").out()).contains("--evidence");
         assertThat(read(DIST.resolve("man/taxiomet-check.1")))
                 .contains(".SH OPTIONS")
