@@ -111,7 +111,7 @@ final class DemoCommand implements Callable<Integer> {
                 + into.resolve("proposals").resolve("one-person-twice.yaml"));
         say("  renumber a code, and see the tables as they would be");
         say("      taxiomet rehearse " + charter + " "
-                + into.resolve("proposals").resolve("code-renumbered.yaml") + " --into renumbered");
+                + into.resolve("proposals").resolve("code-renumbered.yaml") + " --into new");
         return ExitStatus.SOUND;
     }
 
