@@ -351,13 +351,12 @@ final class RehearseCommand implements Callable<Integer> {
     private void tellWhy(Charter charter, Rehearsal rehearsal) throws IOException {
         TableNames.require(charter, why.get(0));
         Table table = charter.table(why.get(0));
-        int parts = table.keys().isEmpty() ? 0 : table.keys().get(0).columns().size();
-        List<String> key = parts == 1 ? List.of(why.get(1)) : List.of(why.get(1).split("\\s*,\\s*", -1));
-        if (key.size() != parts || parts == 0) {
-            throw new UsageException("--why " + why.get(0) + ": the key of this table has " + parts + " columns"
-                    + (parts == 0
-                            ? ""
-                            : ": " + String.join(", ", table.keys().get(0).columns())));
+        List<String> columns = table.namingKey();
+        List<String> key =
+                columns.size() == 1 ? List.of(why.get(1)) : List.of(why.get(1).split("\\s*,\\s*", -1));
+        if (key.size() != columns.size()) {
+            throw new UsageException("--why " + why.get(0) + ": the key of this table has " + columns.size()
+                    + " columns" + (columns.isEmpty() ? "" : ": " + String.join(", ", columns)));
         }
         List<List<EffectRow>> ways = rehearsal.why(why.get(0), key);
         if (json) {

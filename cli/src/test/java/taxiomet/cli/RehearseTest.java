@@ -202,6 +202,17 @@ final class RehearseTest {
     }
 
     @Test
+    void columns_that_combine_does_not_name_stay_as_they_are_even_where_it_names_none() throws IOException {
+        Path merge = write(
+                "merge.yaml",
+                "proposal: 1\nchanges:\n  - merge: {table: keeper, goes: 3, stays: 2, combine: {share: {}}}\n");
+        Program run =
+                rehearse(merge.toString(), "--into", folder.resolve("after").toString());
+        assertThat(run.status()).as(run.out() + run.err()).isZero();
+        assertThat(after("shares.csv")).isEqualTo("hive,keeper,parts,since,note\n10,2,3,2024-05-01,\n11,2,1,,\n");
+    }
+
+    @Test
     void merging_without_a_way_to_combine_lists_the_rows_that_would_share_a_key() throws IOException {
         Path merge = write("merge.yaml", "proposal: 1\nchanges:\n  - merge: {table: keeper, goes: 3, stays: 2}\n");
         JsonNode refusal = rehearse(merge.toString(), "--json")

@@ -219,16 +219,28 @@ public sealed interface Expression {
 
     /** All columns and parents' columns in the expression, as often as they stand there. */
     default List<Expression> leaves() {
-        List<Expression> leaves = new ArrayList<>();
+        List<Expression> leaves = all();
+        leaves.removeIf(part -> !(part instanceof ColumnValue) && !(part instanceof ParentValue));
+        return leaves;
+    }
+
+    /** All queries in the expression. */
+    default List<InQuery> queries() {
+        return all().stream()
+                .filter(InQuery.class::isInstance)
+                .map(InQuery.class::cast)
+                .toList();
+    }
+
+    private List<Expression> all() {
+        List<Expression> all = new ArrayList<>();
         ArrayDeque<Expression> open = new ArrayDeque<>(List.of(this));
         while (!open.isEmpty()) {
             Expression next = open.pop();
-            if (next instanceof ColumnValue || next instanceof ParentValue) {
-                leaves.add(next);
-            }
+            all.add(next);
             next.operands().forEach(open::push);
         }
-        return leaves;
+        return all;
     }
 
     /** The places of all columns of the row itself that the expression reads, ascending, each once. */

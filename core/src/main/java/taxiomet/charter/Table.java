@@ -39,6 +39,11 @@ public record Table(
         return Stream.concat(primaryKey.stream(), uniqueKeys.stream()).toList();
     }
 
+    /** The columns by which a row is called: the primary key's, else those of the first unique key, else none. */
+    public List<String> namingKey() {
+        return keys().isEmpty() ? List.of() : keys().get(0).columns();
+    }
+
     /** Whether a column may not be null: it says so, or is part of the primary key. */
     public boolean isRequired(String column) {
         return column(column).isRequired()

@@ -170,7 +170,7 @@ public final class CheckRun implements AutoCloseable {
                     table.name(),
                     files,
                     table.columns().stream().map(c -> c.name()).toList(),
-                    namingKey(table),
+                    table.namingKey(),
                     table.label(),
                     table.owner().map(o -> o instanceof Owner.InColumn in ? in.column() : null),
                     table.owner().map(o -> o instanceof Owner.Named named ? named.name() : null),
@@ -181,16 +181,6 @@ public final class CheckRun implements AutoCloseable {
                     remarks));
         }
         return results;
-    }
-
-    /** The columns by which a row is called: the primary key's, else those of the first unique key. */
-    private static List<String> namingKey(Table table) {
-        if (table.primaryKey().isPresent()) {
-            return table.primaryKey().get().columns();
-        }
-        return table.uniqueKeys().isEmpty()
-                ? List.of()
-                : table.uniqueKeys().get(0).columns();
     }
 
     private List<LinkResult> linkResults() {

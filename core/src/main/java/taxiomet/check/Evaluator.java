@@ -258,7 +258,7 @@ public final class Evaluator {
     }
 
     /** SQL's TRIM: blanks only. */
-    private static String trim(String text) {
+    static String trim(String text) {
         int from = 0;
         int to = text.length();
         while (from < to && text.charAt(from) == ' ') {

@@ -52,19 +52,7 @@ public record KeyForm(Family family, Comparison comparison) {
         return switch (comparison) {
             case EXACT -> text;
             case IGNORE_CASE -> ColumnKeys.fold(text);
-            case TRIMMED -> trimmed(text);
+            case TRIMMED -> Evaluator.trim(text);
         };
-    }
-
-    private static String trimmed(String text) {
-        int from = 0;
-        int to = text.length();
-        while (from < to && text.charAt(from) == ' ') {
-            from++;
-        }
-        while (to > from && text.charAt(to - 1) == ' ') {
-            to--;
-        }
-        return text.substring(from, to);
     }
 }

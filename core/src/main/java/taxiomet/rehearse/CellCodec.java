@@ -115,14 +115,6 @@ final class CellCodec {
         return text.substring(0, end);
     }
 
-    /** Why a text is no value of the column, as a clause behind it. */
-    String refusalOf(String text) {
-        byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
-        return sqlReader.accepts(utf8, 0, utf8.length)
-                ? ""
-                : sqlReader.refusal().words();
-    }
-
     /**
      * What an expression gave, turned into the column's type (R3).
      *

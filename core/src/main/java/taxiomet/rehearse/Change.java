@@ -49,12 +49,20 @@ public sealed interface Change {
     /** The end of the rows that meet a condition; of all rows without one. */
     record Delete(Origin origin, String table, Optional<Expression> where) implements Change {}
 
+    /** A change whose rows a table of keys names, line by line. */
+    sealed interface Listed extends Change {
+        /** The columns by which rows are found. */
+        List<String> columns();
+
+        List<ListedRow> rows();
+    }
+
     /**
      * The end of the rows that a table of keys names.
      *
      * @param columns the columns by which rows are found
      */
-    record DeleteListed(Origin origin, String table, List<String> columns, List<ListedRow> rows) implements Change {
+    record DeleteListed(Origin origin, String table, List<String> columns, List<ListedRow> rows) implements Listed {
         public DeleteListed {
             columns = List.copyOf(columns);
             rows = List.copyOf(rows);
@@ -69,7 +77,7 @@ public sealed interface Change {
      */
     record UpdateListed(
             Origin origin, String table, List<String> columns, List<String> newColumns, List<ListedRow> rows)
-            implements Change {
+            implements Listed {
         public UpdateListed {
             columns = List.copyOf(columns);
             newColumns = List.copyOf(newColumns);

@@ -26,7 +26,7 @@ final class ChangeReader {
     private final ReachedRows rows;
     private final Instant now;
     private final Evaluator evaluator = new Evaluator();
-    private final Map<Change, ListedCondition> listed = new HashMap<>();
+    private final Map<Change.Listed, ListedCondition> listed = new HashMap<>();
 
     /** Says what becomes of a row. */
     interface Assigner {
@@ -50,8 +50,8 @@ final class ChangeReader {
             table.expectDeletes(condition);
         }
         List<ReachedRow> found = table.matching(condition);
-        if (condition instanceof ListedCondition list && rows.misses() == 0) {
-            requireFound(list, found, change);
+        if (change instanceof Change.Listed list && rows.misses() == 0) {
+            requireFound(listed.get(list), found, list);
         }
         return found;
     }
@@ -63,32 +63,16 @@ final class ChangeReader {
             return bound(table, delete.where(), delete.origin());
         } else if (change instanceof Change.Update update) {
             return bound(table, update.where(), update.origin());
-        } else if (change instanceof Change.DeleteListed delete) {
-            return listed.computeIfAbsent(change, c -> conditionOf(table, delete.columns(), delete.rows()));
-        } else if (change instanceof Change.UpdateListed update) {
-            return listed.computeIfAbsent(change, c -> conditionOf(table, update.columns(), update.rows()));
+        } else if (change instanceof Change.Listed list) {
+            return listed.computeIfAbsent(list, l -> conditionOf(table, l.columns(), l.rows()));
         }
         throw new IllegalStateException("no rows are named by " + change);
     }
 
     private ExpressionCondition bound(ReachedTable table, Optional<Expression> where, Origin origin) {
         Map<InQuery, QueryAnswer> answers = new HashMap<>();
-        where.ifPresent(expression ->
-                queriesIn(expression).forEach(query -> answers.put(query, answer(query, origin))));
+        where.ifPresent(expression -> expression.queries().forEach(query -> answers.put(query, answer(query, origin))));
         return new ExpressionCondition(table, where, answers, origin.place());
-    }
-
-    private static List<InQuery> queriesIn(Expression expression) {
-        List<InQuery> queries = new ArrayList<>();
-        java.util.ArrayDeque<Expression> open = new java.util.ArrayDeque<>(List.of(expression));
-        while (!open.isEmpty()) {
-            Expression next = open.pop();
-            if (next instanceof InQuery query) {
-                queries.add(query);
-            }
-            next.operands().forEach(open::push);
-        }
-        return queries;
     }
 
     private QueryAnswer answer(InQuery query, Origin origin) {
@@ -128,14 +112,11 @@ final class ChangeReader {
     }
 
     /** Every line finds its row; by a whole key, or where values are to be written, one row alone. */
-    private void requireFound(ListedCondition condition, List<ReachedRow> found, Change change) {
+    private void requireFound(ListedCondition condition, List<ReachedRow> found, Change.Listed change) {
         ReachedTable table = rows.table(change.table());
         boolean isUpdate = change instanceof Change.UpdateListed;
-        List<Change.ListedRow> lines =
-                change instanceof Change.UpdateListed update ? update.rows() : ((Change.DeleteListed) change).rows();
-        List<String> columns = change instanceof Change.UpdateListed update
-                ? update.columns()
-                : ((Change.DeleteListed) change).columns();
+        List<Change.ListedRow> lines = change.rows();
+        List<String> columns = change.columns();
         int[] counts = new int[lines.size()];
         for (ReachedRow row : found) {
             counts[condition.lineOf(row.values)]++;
@@ -177,7 +158,7 @@ final class ChangeReader {
             return assigner(table, names, row -> inputs);
         }
         Change.UpdateListed update = (Change.UpdateListed) change;
-        ListedCondition condition = listed.get(change);
+        ListedCondition condition = listed.get(update);
         return assigner(
                 table,
                 update.newColumns(),

@@ -1,8 +1,6 @@
 package taxiomet.rehearse;
 
-import java.util.ArrayDeque;
 import java.util.BitSet;
-import java.util.Deque;
 import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
@@ -100,18 +98,17 @@ final class ColumnsKept {
     }
 
     private static void addRead(Optional<Expression> where, String of, Table table, BitSet columns) {
-        Deque<Expression> open = new ArrayDeque<>();
-        where.ifPresent(open::push);
-        if (where.isPresent() && of.equals(table.name())) {
+        if (where.isEmpty()) {
+            return;
+        }
+        if (of.equals(table.name())) {
             add(columns, where.get().columnsRead());
         }
-        while (!open.isEmpty()) {
-            Expression next = open.pop();
-            if (next instanceof InQuery query && query.table().equals(table.name())) {
+        for (InQuery query : where.get().queries()) {
+            if (query.table().equals(table.name())) {
                 columns.set(query.column());
                 query.where().ifPresent(condition -> add(columns, condition.columnsRead()));
             }
-            next.operands().forEach(open::push);
         }
     }
 

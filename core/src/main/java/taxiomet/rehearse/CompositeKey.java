@@ -12,10 +12,6 @@ final class CompositeKey {
         this.hash = Arrays.hashCode(parts);
     }
 
-    Object part(int place) {
-        return parts[place];
-    }
-
     @Override
     public boolean equals(Object other) {
         return other instanceof CompositeKey key && hash == key.hash && Arrays.equals(parts, key.parts);

@@ -10,6 +10,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.IntFunction;
 import taxiomet.check.KeyForm;
 
 /**
@@ -49,40 +50,28 @@ final class KeyLookup {
         return Arrays.equals(columns, others) && forms.equals(otherForms);
     }
 
-    boolean reads(int column) {
-        for (int own : columns) {
-            if (own == column) {
-                return true;
-            }
-        }
-        return false;
-    }
-
     /** The key in a row's values; null when one of its parts is null or equals nothing. */
     Object keyOf(Object[] values) {
+        return keyOf(place -> values[table.slotOf(columns[place])]);
+    }
+
+    /** The key of values given in the order of the columns; null when one of them is null or equals nothing. */
+    Object keyOfParts(Object[] valuesInOrder) {
+        return keyOf(place -> valuesInOrder[place]);
+    }
+
+    private Object keyOf(IntFunction<Object> valueAt) {
         if (columns.length == 1) {
-            return CellCodec.keyPart(values[table.slotOf(columns[0])], formOf[0]);
+            return CellCodec.keyPart(valueAt.apply(0), formOf[0]);
         }
         Object[] parts = new Object[columns.length];
         for (int i = 0; i < parts.length; i++) {
-            parts[i] = CellCodec.keyPart(values[table.slotOf(columns[i])], formOf[i]);
+            parts[i] = CellCodec.keyPart(valueAt.apply(i), formOf[i]);
             if (parts[i] == null) {
                 return null;
             }
         }
         return new CompositeKey(parts);
-    }
-
-    /** The key of values given in the order of the columns; null when one of them is null or equals nothing. */
-    Object keyOfParts(Object[] valuesInOrder) {
-        Object[] parts = new Object[columns.length];
-        for (int i = 0; i < parts.length; i++) {
-            parts[i] = CellCodec.keyPart(valuesInOrder[i], formOf[i]);
-            if (parts[i] == null) {
-                return null;
-            }
-        }
-        return parts.length == 1 ? parts[0] : new CompositeKey(parts);
     }
 
     /** Keeps which keys are lost, for {@link #hasStill}; before any is. */

@@ -11,9 +11,6 @@ import taxiomet.check.KeyForm;
 /** A link between two tables, with the ways to look up its children and its parents. */
 final class ReachedLink {
     final ForeignKey link;
-    /** Its place in the order of declaration over the whole schema. */
-    final int place;
-
     final ReachedTable child;
     final ReachedTable parent;
     final int[] childColumns;
@@ -23,9 +20,8 @@ final class ReachedLink {
     final KeyLookup parents;
     private boolean isSoundAsRead;
 
-    ReachedLink(ForeignKey link, int place, ReachedTable child, ReachedTable parent) {
+    ReachedLink(ForeignKey link, ReachedTable child, ReachedTable parent) {
         this.link = link;
-        this.place = place;
         this.child = child;
         this.parent = parent;
         this.childColumns = child.table().indexesOf(link.columns());

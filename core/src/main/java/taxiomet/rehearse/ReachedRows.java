@@ -62,7 +62,7 @@ final class ReachedRows {
             tables.add(new ReachedTable(table, tables.size(), this));
         }
         for (ForeignKey link : charter.links()) {
-            ReachedLink reached = new ReachedLink(link, links.size(), table(link.child()), table(link.parent()));
+            ReachedLink reached = new ReachedLink(link, table(link.child()), table(link.parent()));
             links.add(reached);
             reached.child.linksOut.add(reached);
             reached.parent.linksIn.add(reached);

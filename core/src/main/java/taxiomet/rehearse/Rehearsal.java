@@ -274,7 +274,7 @@ public final class Rehearsal implements AutoCloseable {
      */
     public List<List<EffectRow>> why(String table, List<String> key) {
         ReachedTable reached = rows.table(table);
-        int[] columns = reached.table().indexesOf(RowNames.keyOf(reached.table()));
+        int[] columns = reached.table().indexesOf(reached.table().namingKey());
         Object[] wanted = new Object[columns.length];
         for (int i = 0; i < wanted.length; i++) {
             wanted[i] = reached.codec(columns[i]).parse(key.get(i));

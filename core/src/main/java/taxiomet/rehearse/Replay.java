@@ -54,32 +54,13 @@ abstract class Replay {
         }
         refusals = new Refusals();
         judgeDeferred();
-        ReachedRowsAtEnd end = new ReachedRowsAtEnd(refusals);
-        if (!refusals.isEmpty() || (isRefused && proposal.isAllOrNothing())) {
+        boolean isUndone = !refusals.isEmpty() || (isRefused && proposal.isAllOrNothing());
+        if (isUndone) {
             rows.undoTo(0);
-            end.undo();
             trace.ifPresent(StatementTrace::forget);
         }
-        outcomes.add(end.outcome());
+        outcomes.add(new ChangeOutcome(null, refusals, List.of(), List.of(), 0, isUndone));
         return outcomes;
-    }
-
-    /** What becomes of the proposal as a whole when the checks that waited are made. */
-    private static final class ReachedRowsAtEnd {
-        private final Refusals refusals;
-        private boolean isUndone;
-
-        ReachedRowsAtEnd(Refusals refusals) {
-            this.refusals = refusals;
-        }
-
-        void undo() {
-            isUndone = true;
-        }
-
-        ChangeOutcome outcome() {
-            return new ChangeOutcome(null, refusals, List.of(), List.of(), 0, isUndone);
-        }
     }
 
     private ChangeOutcome run(Change change) {

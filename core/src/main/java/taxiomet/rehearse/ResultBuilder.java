@@ -144,14 +144,14 @@ final class ResultBuilder {
         if (!isMixed) {
             return effects;
         }
-        Map<ReachedRow, Boolean> deleted = new HashMap<>();
+        Set<ReachedRow> deleted = new HashSet<>();
         for (Effect effect : effects) {
             if (effect.kind() == EffectKind.DELETED) {
-                deleted.put(effect.row(), true);
+                deleted.add(effect.row());
             }
         }
         return effects.stream()
-                .filter(effect -> effect.kind() == EffectKind.DELETED || !deleted.containsKey(effect.row()))
+                .filter(effect -> effect.kind() == EffectKind.DELETED || !deleted.contains(effect.row()))
                 .toList();
     }
 
@@ -197,26 +197,22 @@ final class ResultBuilder {
 
     /** Sums over rows that would disappear, or lose what they point at; each row once. */
     private static List<TotalSum> totals(List<Effect> effects) {
-        Map<ReachedTable, Map<EffectKind, Map<ReachedRow, Boolean>>> atStake = new LinkedHashMap<>();
+        Map<ReachedTable, Map<EffectKind, Set<ReachedRow>>> atStake = new LinkedHashMap<>();
         for (Effect effect : effects) {
             boolean isAtStake = effect.kind() == EffectKind.DELETED
                     || effect.kind() == EffectKind.EMPTIED
                     || effect.kind() == EffectKind.DEFAULTED;
             if (isAtStake && !effect.row().table.table().totals().isEmpty()) {
                 atStake.computeIfAbsent(effect.row().table, table -> new LinkedHashMap<>())
-                        .computeIfAbsent(effect.kind(), kind -> new HashMap<>())
-                        .put(effect.row(), true);
+                        .computeIfAbsent(effect.kind(), kind -> new HashSet<>())
+                        .add(effect.row());
             }
         }
         List<TotalSum> sums = new ArrayList<>();
         atStake.forEach((table, kinds) -> kinds.forEach((kind, some) -> {
             for (Total total : table.table().totals()) {
                 sums.add(new TotalSum(
-                        table.table().name(),
-                        total.text(),
-                        sum(table, total, some.keySet()),
-                        kind.words(),
-                        some.size()));
+                        table.table().name(), total.text(), sum(table, total, some), kind.words(), some.size()));
             }
         }));
         return sums;

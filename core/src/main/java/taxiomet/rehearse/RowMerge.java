@@ -37,18 +37,26 @@ final class RowMerge {
                     merge.origin().place(), "`goes` and `stays` are the same row", "name two rows that are one");
         }
         if (goes.isPresent() && stays.isPresent()) {
-            merge(goes.get(), stays.get(), merge, merge.fills() ? Map.of() : null);
+            merge(goes.get(), stays.get(), merge, Map.of(), merge.fills() ? Combination.FIRST : Combination.STAYER);
         }
         return 2;
     }
 
-    /** @param combine how columns are combined; null to leave the one that stays as it is, empty to fill what is null in it */
-    private void merge(ReachedRow goes, ReachedRow stays, Change.Merge merge, Map<String, Combination> combine) {
+    /**
+     * @param combine how columns are combined
+     * @param otherwise how those are that it does not name
+     */
+    private void merge(
+            ReachedRow goes,
+            ReachedRow stays,
+            Change.Merge merge,
+            Map<String, Combination> combine,
+            Combination otherwise) {
         ReachedTable table = goes.table;
         for (ReachedLink link : table.linksIn) {
             point(link, goes, stays, merge);
         }
-        Object[] whole = combined(goes, stays, combine);
+        Object[] whole = combined(goes, stays, combine, otherwise);
         if (goes.isGone) {
             return;
         }
@@ -89,7 +97,7 @@ final class RowMerge {
                     child);
             return;
         }
-        merge(child, twin, merge, combine);
+        merge(child, twin, merge, combine, Combination.STAYER);
     }
 
     private static Object[] pointed(ReachedLink link, ReachedRow child, ReachedRow to) {
@@ -119,13 +127,10 @@ final class RowMerge {
         return Optional.empty();
     }
 
-    private static Object[] combined(ReachedRow goes, ReachedRow stays, Map<String, Combination> combine) {
+    private static Object[] combined(
+            ReachedRow goes, ReachedRow stays, Map<String, Combination> combine, Combination otherwise) {
         Object[] values = stays.values.clone();
-        if (combine == null) {
-            return values;
-        }
         ReachedTable table = stays.table;
-        Combination otherwise = combine.isEmpty() ? Combination.FIRST : Combination.STAYER;
         for (int column = 0; column < table.width(); column++) {
             int slot = table.slotOf(column);
             Combination how = combine.getOrDefault(table.column(column).name(), otherwise);
@@ -170,7 +175,7 @@ final class RowMerge {
         if (row.isEmpty()) {
             return 1;
         }
-        int[] columns = table.table().indexesOf(RowNames.keyOf(table.table()));
+        int[] columns = table.table().indexesOf(table.table().namingKey());
         Object[] values = row.get().values.clone();
         for (int i = 0; i < columns.length; i++) {
             Object value = table.codec(columns[i]).parse(renumber.to().get(i));
@@ -228,7 +233,7 @@ final class RowMerge {
 
     /** The row of a key; empty while it has not been read. */
     private Optional<ReachedRow> find(ReachedTable table, List<String> key, Origin origin) {
-        List<String> names = RowNames.keyOf(table.table());
+        List<String> names = table.table().namingKey();
         int[] columns = table.table().indexesOf(names);
         if (columns.length != key.size() || columns.length == 0) {
             throw new ProposalException(

@@ -42,7 +42,7 @@ final class RowNames {
 
     private void fetch(ReachedTable reached, Map<Long, ReachedRow> rows) {
         Table table = reached.table();
-        List<String> key = keyOf(table);
+        List<String> key = table.namingKey();
         int[] columns = IntStream.concat(
                         IntStream.of(table.indexesOf(key)), IntStream.of(table.indexesOf(table.label())))
                 .toArray();
@@ -71,7 +71,7 @@ final class RowNames {
     private static RowName ofNew(ReachedRow row) {
         Table table = row.table.table();
         long number = row.ref < 0 ? 0 : RowRef.row(row.ref);
-        return new RowName(table.name(), "", number, 0, cells(row, keyOf(table)), cells(row, table.label()));
+        return new RowName(table.name(), "", number, 0, cells(row, table.namingKey()), cells(row, table.label()));
     }
 
     private static List<String> cells(ReachedRow row, List<String> columns) {
@@ -81,10 +81,5 @@ final class RowNames {
             cells.add(row.table.keeps(place) ? row.table.codec(place).write(row.value(place)) : null);
         }
         return cells;
-    }
-
-    /** The columns by which a row is called: the primary key's, else those of the first unique key. */
-    static List<String> keyOf(Table table) {
-        return table.keys().isEmpty() ? List.of() : table.keys().get(0).columns();
     }
 }

@@ -114,12 +114,12 @@ final class StandardReplay extends Replay {
     }
 
     /** The key that a changed row had and has no longer, for a link that points at it; null when it has it still. */
-    private static Object goneKey(ReachedLink link, Object[] before, ReachedRow row, Object[] after) {
+    private static Object goneKey(ReachedLink link, Object[] before, ReachedRow row) {
         Object key = link.parents.keyOf(before);
         if (key == null || !link.link.isEnforced()) {
             return null;
         }
-        return !row.isGone && after != null && key.equals(link.parents.keyOf(after)) ? null : key;
+        return !row.isGone && key.equals(link.parents.keyOf(row.values)) ? null : key;
     }
 
     /** Restrict is judged when the parent row goes or its key changes (S2). */
@@ -128,7 +128,7 @@ final class StandardReplay extends Replay {
             ReachedRow row = changed.row();
             for (ReachedLink link : row.table.linksIn) {
                 if (link.action(row.isGone).name() == ActionName.RESTRICT) {
-                    Object key = goneKey(link, changed.before(), row, row.values);
+                    Object key = goneKey(link, changed.before(), row);
                     if (key != null && !hasTwin(link, key, row)) {
                         refuseChildren(link, key, row);
                     }
@@ -167,7 +167,7 @@ final class StandardReplay extends Replay {
     private void plan(Changed changed, List<Plan> plans) {
         ReachedRow row = changed.row();
         for (ReachedLink link : row.table.linksIn) {
-            Object key = goneKey(link, changed.before(), row, row.values);
+            Object key = goneKey(link, changed.before(), row);
             if (key == null) {
                 continue;
             }

@@ -4,10 +4,6 @@ import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -156,7 +152,8 @@ final class KeyFileReader {
 
     /** All lines, the header first, each with as many cells as the header. */
     private List<Line> lines() {
-        String text = text();
+        String all = ProposalText.of(file);
+        String text = all.startsWith("\uFEFF") ? all.substring(1) : all;
         List<Line> lines = new ArrayList<>();
         try (CsvReader<Line> reader = CsvReader.builder()
                 .fieldSeparator(delimiter(text))
@@ -178,29 +175,12 @@ final class KeyFileReader {
         } catch (CsvParseException e) {
             throw new ProposalException(file.toString(), "this is no CSV (" + e.getMessage() + ")", "check its quotes");
         } catch (IOException e) {
-            throw unreadable(e);
+            throw ProposalText.unreadable(file, e);
         }
         if (lines.isEmpty()) {
             throw problem(1, "the file is empty", "begin it with a line that names columns of " + table.name());
         }
         return lines;
-    }
-
-    private ProposalException unreadable(IOException e) {
-        return new ProposalException(file.toString(), "the file cannot be read (" + e.getMessage() + ")", "");
-    }
-
-    private String text() {
-        try {
-            String text = Files.readString(file, StandardCharsets.UTF_8);
-            return text.startsWith("\uFEFF") ? text.substring(1) : text;
-        } catch (NoSuchFileException e) {
-            throw new ProposalException(file.toString(), "there is no such file", "check the path");
-        } catch (CharacterCodingException e) {
-            throw new ProposalException(file.toString(), "the file is not text in UTF-8", "save it as UTF-8");
-        } catch (IOException e) {
-            throw unreadable(e);
-        }
     }
 
     /** The delimiter that takes most known columns out of the first line. */

@@ -1,10 +1,5 @@
 package taxiomet.charters.proposals;
 
-import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -53,15 +48,7 @@ public final class ProposalReader {
 
     /** The changes of a SQL script. */
     public List<Change> script(Path file) {
-        try {
-            return sql(Files.readString(file, StandardCharsets.UTF_8), file.toString());
-        } catch (NoSuchFileException e) {
-            throw new ProposalException(file.toString(), "there is no such file", "check the path");
-        } catch (CharacterCodingException e) {
-            throw new ProposalException(file.toString(), "the file is not text in UTF-8", "save it as UTF-8");
-        } catch (IOException e) {
-            throw new ProposalException(file.toString(), "the file cannot be read (" + e.getMessage() + ")", "");
-        }
+        return sql(ProposalText.of(file), file.toString());
     }
 
     /** The change that a CSV file of keys, or of rows, is. */

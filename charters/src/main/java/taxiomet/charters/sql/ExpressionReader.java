@@ -402,16 +402,12 @@ public final class ExpressionReader {
         if (plain.getWhere() != null) {
             Expression condition = reader.typed(plain.getWhere());
             requireTruth(condition);
-            if (holdsQuery(condition)) {
+            if (!condition.queries().isEmpty()) {
                 throw ExpressionException.of("a query inside the query behind IN is one level too deep");
             }
             where = Optional.of(condition);
         }
         return new InQuery(operand, queried, selected.column(), where);
-    }
-
-    private static boolean holdsQuery(Expression expression) {
-        return expression instanceof InQuery || expression.operands().stream().anyMatch(ExpressionReader::holdsQuery);
     }
 
     /** A table by the name in a statement: to the letter, or in any case where only one answers. */

@@ -2,14 +2,10 @@ package taxiomet.cli.rehearsal;
 
 import java.sql.DriverManager;
 import java.sql.SQLException;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
-import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
-import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
 /** A MariaDB that somebody has started. */
 final class MariadbServer extends Server {
@@ -74,25 +70,7 @@ final class MariadbServer extends Server {
         for (int i = 0; i < MOST_TABLES; i++) {
             execute("DROP TABLE IF EXISTS t" + i);
         }
-        for (TableCase table : proposal.tables) {
-            List<String> parts = new ArrayList<>();
-            table.columns.forEach(column -> parts.add(columnOf(column, " AUTO_INCREMENT")));
-            parts.add("PRIMARY KEY (" + String.join(", ", table.names(table.primaryKey.columns())) + ")");
-            for (KeyCase key : table.uniqueKeys) {
-                parts.add(
-                        "CONSTRAINT " + key.name() + " UNIQUE (" + String.join(", ", table.names(key.columns())) + ")");
-            }
-            table.rules.forEach(rule -> parts.add("CONSTRAINT " + rule.name() + " CHECK (" + rule.condition() + ")"));
-            for (LinkCase link : proposal.links) {
-                if (proposal.tables.get(link.child()) == table) {
-                    parts.add(linkOf(proposal, link, false));
-                }
-            }
-            execute("CREATE TABLE " + table.name + " (" + String.join(", ", parts) + ")");
-            for (List<String> row : table.rows) {
-                execute(insertOf(table, row));
-            }
-        }
+        createTables(proposal, " AUTO_INCREMENT", false);
         execute("SET foreign_key_checks = 1", "SET check_constraint_checks = 1");
     }
 

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import taxiomet.cli.rehearsal.RandomProposal.ColumnCase;
+import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
 import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
@@ -141,6 +142,29 @@ abstract class Server implements AutoCloseable {
             cells.add(cell == null ? "NULL" : table.columns.get(i).isText() ? "'" + cell + "'" : cell);
         }
         return "INSERT INTO " + table.name + " VALUES (" + String.join(", ", cells) + ")";
+    }
+
+    /** Makes tables with all their rules in them, and fills them. */
+    void createTables(RandomProposal proposal, String generated, boolean hasMatch) throws SQLException {
+        for (TableCase table : proposal.tables) {
+            List<String> parts = new ArrayList<>();
+            table.columns.forEach(column -> parts.add(columnOf(column, generated)));
+            parts.add("PRIMARY KEY (" + String.join(", ", table.names(table.primaryKey.columns())) + ")");
+            for (KeyCase key : table.uniqueKeys) {
+                parts.add(
+                        "CONSTRAINT " + key.name() + " UNIQUE (" + String.join(", ", table.names(key.columns())) + ")");
+            }
+            table.rules.forEach(rule -> parts.add("CONSTRAINT " + rule.name() + " CHECK (" + rule.condition() + ")"));
+            for (LinkCase link : proposal.links) {
+                if (proposal.tables.get(link.child()) == table) {
+                    parts.add(linkOf(proposal, link, hasMatch));
+                }
+            }
+            execute("CREATE TABLE " + table.name + " (" + String.join(", ", parts) + ")");
+            for (List<String> row : table.rows) {
+                execute(insertOf(table, row));
+            }
+        }
     }
 
     static String columnOf(ColumnCase column, String generated) {

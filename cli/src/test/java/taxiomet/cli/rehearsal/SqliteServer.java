@@ -2,13 +2,10 @@ package taxiomet.cli.rehearsal;
 
 import java.sql.DriverManager;
 import java.sql.SQLException;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
-import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
 /** SQLite, in this process. */
@@ -41,25 +38,7 @@ final class SqliteServer extends Server {
             }
         }
         loaded = proposal;
-        for (TableCase table : proposal.tables) {
-            List<String> parts = new ArrayList<>();
-            table.columns.forEach(column -> parts.add(columnOf(column, "")));
-            parts.add("PRIMARY KEY (" + String.join(", ", table.names(table.primaryKey.columns())) + ")");
-            for (KeyCase key : table.uniqueKeys) {
-                parts.add(
-                        "CONSTRAINT " + key.name() + " UNIQUE (" + String.join(", ", table.names(key.columns())) + ")");
-            }
-            table.rules.forEach(rule -> parts.add("CONSTRAINT " + rule.name() + " CHECK (" + rule.condition() + ")"));
-            for (LinkCase link : proposal.links) {
-                if (proposal.tables.get(link.child()) == table) {
-                    parts.add(linkOf(proposal, link, true));
-                }
-            }
-            execute("CREATE TABLE " + table.name + " (" + String.join(", ", parts) + ")");
-            for (List<String> row : table.rows) {
-                execute(insertOf(table, row));
-            }
-        }
+        createTables(proposal, "", true);
         execute("PRAGMA ignore_check_constraints = off", "PRAGMA foreign_keys = on");
     }
 

@@ -1,0 +1,31 @@
+package taxiomet.charters.proposals;
+
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import taxiomet.rehearse.ProposalException;
+
+/** Reads the files of a proposal that are plain text. */
+final class ProposalText {
+    private ProposalText() {}
+
+    /** @throws ProposalException when the file is not there, cannot be read, or is not UTF-8 */
+    static String of(Path file) {
+        try {
+            return Files.readString(file, StandardCharsets.UTF_8);
+        } catch (NoSuchFileException e) {
+            throw new ProposalException(file.toString(), "there is no such file", "check the path");
+        } catch (CharacterCodingException e) {
+            throw new ProposalException(file.toString(), "the file is not text in UTF-8", "save it as UTF-8");
+        } catch (IOException e) {
+            throw unreadable(file, e);
+        }
+    }
+
+    static ProposalException unreadable(Path file, IOException e) {
+        return new ProposalException(file.toString(), "the file cannot be read (" + e.getMessage() + ")", "");
+    }
+}
