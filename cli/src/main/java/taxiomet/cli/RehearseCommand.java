@@ -218,7 +218,8 @@ final class RehearseCommand implements Callable<Integer> {
         Instant moment = moment();
         Proposal proposed = new Proposal(proposal.changes(charter, moment), isAllOrNothing, deferral(), moment);
         Behaviour whose = behaviour == null ? charter.behavesAs() : behaviour;
-        RehearsalOptions options = new RehearsalOptions(whose, examples, true, true, writeSql != null);
+        RehearsalOptions options =
+                new RehearsalOptions(whose, examples, true, true, RehearsalOptions.USUALLY_NEAR, writeSql != null);
         if (compared != null) {
             return compareActions(charter, proposed, whose);
         }
@@ -298,7 +299,7 @@ final class RehearseCommand implements Callable<Integer> {
             try (Rehearsal rehearsal = Rehearsal.start(
                     trial.in(charter),
                     proposed,
-                    new RehearsalOptions(whose, examples, false, false, false),
+                    new RehearsalOptions(whose, examples, false, false, 0, false),
                     engine.open(),
                     engine.resources(),
                     Progress.NONE)) {

@@ -22,6 +22,7 @@ final class BatchMatcher {
     /** Rows that are wanted whatever is in them, ascending. */
     private final long[] refs;
 
+    private long rowsSeen;
     final long[] greatest;
     final List<Found> found = new ArrayList<>();
 
@@ -66,7 +67,12 @@ final class BatchMatcher {
                 && lookup.forms.get(0).family() == Family.EXACT_NUMBER;
     }
 
+    long rowsSeen() {
+        return rowsSeen;
+    }
+
     void match(RowBatch batch) {
+        rowsSeen += batch.size() + batch.malformed().size();
         java.util.Arrays.fill(isRead, false);
         for (int row = 0; row < batch.size(); row++) {
             if (isWanted(batch, row)) {

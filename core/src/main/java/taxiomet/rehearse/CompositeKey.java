@@ -12,6 +12,11 @@ final class CompositeKey {
         this.hash = Arrays.hashCode(parts);
     }
 
+    /** The value of one of the columns. */
+    Object part(int place) {
+        return parts[place];
+    }
+
     @Override
     public boolean equals(Object other) {
         return other instanceof CompositeKey key && hash == key.hash && Arrays.equals(parts, key.parts);

@@ -14,15 +14,15 @@ final class Elsewhere {
     private static final List<Behaviour> ALL =
             List.of(Behaviour.STANDARD, Behaviour.POSTGRESQL, Behaviour.SQLITE, Behaviour.MARIADB);
 
-    private final Rehearsal rehearsal;
+    private final RehearsalRun run;
     private final RehearsalOptions options;
     private final Proposal proposal;
     private final ReachedRows rows;
     private final RowNames names;
     private final List<Divergence> divergences = new ArrayList<>();
 
-    Elsewhere(Rehearsal rehearsal, RehearsalOptions options, Proposal proposal, ReachedRows rows, RowNames names) {
-        this.rehearsal = rehearsal;
+    Elsewhere(RehearsalRun run, RehearsalOptions options, Proposal proposal, ReachedRows rows, RowNames names) {
+        this.run = run;
         this.options = options;
         this.proposal = proposal;
         this.rows = rows;
@@ -51,7 +51,7 @@ final class Elsewhere {
         String where = nameOf(behaviour) + (isReordered ? ", were the links declared the other way round," : "");
         List<ChangeOutcome> there;
         try {
-            there = rehearsal.replay(behaviour, order, proposal);
+            there = run.replay(behaviour, order, proposal);
         } catch (ProposalException e) {
             divergences.add(new Divergence(where, "cannot be rehearsed: " + e.getMessage(), 0, List.of()));
             return;
@@ -101,7 +101,7 @@ final class Elsewhere {
         List<ReachedLink> moved = new ArrayList<>(order);
         moved.remove(refusing.get());
         moved.add(refusing.get());
-        List<ChangeOutcome> then = rehearsal.replay(behaviour, moved, proposal);
+        List<ChangeOutcome> then = run.replay(behaviour, moved, proposal);
         if (!then.get(place).isAccepted()) {
             return Optional.empty();
         }

@@ -21,6 +21,11 @@ record ExpressionCondition(
     }
 
     @Override
+    public Optional<NamedKeys> namedKeys() {
+        return expression.flatMap(condition -> KeyEqualities.of(table, condition));
+    }
+
+    @Override
     public boolean holds(Object[] values) {
         if (expression.isEmpty()) {
             return true;

@@ -94,11 +94,50 @@ final class KeyLookup {
     /** All rows that have a key now. */
     Collection<ReachedRow> find(Object key) {
         Object found = rows.get(key);
-        if (!read.contains(key) && !(isUniqueAsRead && hasRowAsRead(found))) {
+        if (!isRead(key, found)) {
             wanted.add(key);
             table.miss();
         }
         return asRows(found);
+    }
+
+    /** Whether all rows of a key have been read: because it was asked for, or with a part of it, or since no other row can have it. */
+    private boolean isRead(Object key, Object found) {
+        if (read.contains(key)) {
+            return true;
+        }
+        if (table.isReadByPart(this, key)) {
+            read.add(key);
+            return true;
+        }
+        return isUniqueAsRead && hasRowAsRead(found);
+    }
+
+    /** Whether the rows of a longer key have been read, since all of those that share these columns with it were. */
+    boolean hasReadPartOf(KeyLookup longer, Object key) {
+        Object[] parts = new Object[columns.length];
+        for (int i = 0; i < parts.length; i++) {
+            int place = longer.placeOf(columns[i], formOf[i]);
+            if (place < 0) {
+                return false;
+            }
+            parts[i] = longer.columns.length == 1 ? key : ((CompositeKey) key).part(place);
+        }
+        return read.contains(parts.length == 1 ? parts[0] : new CompositeKey(parts));
+    }
+
+    private int placeOf(int column, KeyForm form) {
+        for (int i = 0; i < columns.length; i++) {
+            if (columns[i] == column && forms.get(i).equals(form)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** Notes that all rows of some keys have been read. */
+    void noteRead(Collection<Object> keys) {
+        read.addAll(keys);
     }
 
     /** Of a key that one row had when it was read, no other row had it. */
@@ -113,7 +152,7 @@ final class KeyLookup {
 
     /** Wants the rows of a key, if they have not been read. */
     void want(Object key) {
-        if (!read.contains(key) && !(isUniqueAsRead && hasRowAsRead(rows.get(key)))) {
+        if (!isRead(key, rows.get(key))) {
             wanted.add(key);
         }
     }

@@ -1,8 +1,11 @@
 package taxiomet.rehearse;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import taxiomet.check.KeyForm;
 
 /** Names the rows whose columns hold what some line of a table of keys says; null in a line names null. */
@@ -63,6 +66,18 @@ final class ListedCondition implements RowCondition {
     @Override
     public int[] columns() {
         return columns.clone();
+    }
+
+    @Override
+    public Optional<NamedKeys> namedKeys() {
+        List<Object> keys = new ArrayList<>();
+        for (Object key : lines.keySet()) {
+            Object named = columns.length == 1 ? ((CompositeKey) key).part(0) : key;
+            if (!NULL_MARK.equals(named)) {
+                keys.add(named);
+            }
+        }
+        return Optional.of(new NamedKeys(columns, List.of(forms), keys));
     }
 
     @Override

@@ -1,7 +1,6 @@
 package taxiomet.rehearse;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -32,15 +31,8 @@ final class OverlaySource implements TableSource {
     OverlaySource(TableSource read, ReachedTable table) {
         this.read = read;
         this.table = table;
-        this.changed = Arrays.stream(table.rows.inOrder())
-                .filter(ReachedRow::isChanged)
-                .toArray(ReachedRow[]::new);
-        this.made = table.newRows().stream().filter(row -> !row.isGone).toList();
-    }
-
-    /** Whether anything is different from what was read. */
-    boolean isChanged() {
-        return changed.length > 0 || !made.isEmpty();
+        this.changed = table.changedRows();
+        this.made = table.madeRows();
     }
 
     boolean hasNewRows() {

@@ -86,6 +86,11 @@ final class ReachedRows {
         return tables.get(charter.indexOf(name));
     }
 
+    /** How many rows have been read. */
+    long countRead() {
+        return tables.stream().mapToLong(table -> table.rows.size()).sum();
+    }
+
     void miss() {
         misses++;
     }

@@ -1,6 +1,7 @@
 package taxiomet.rehearse;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -18,6 +19,8 @@ import taxiomet.rows.RowRef;
 final class ReachedTable {
     /** New rows are named as if they stood in a part of their own behind all others. */
     static final int NEW_PART = 1 << 20;
+
+    private static final long UNKNOWN = -1;
 
     private final Table table;
     /** Its place in the charter. */
@@ -44,6 +47,7 @@ final class ReachedTable {
     private long nextNewRow = 1;
     private boolean needsGreatest;
     private boolean isWalked;
+    private long rowsAsRead = UNKNOWN;
     /** For each generated column, the greatest value of all rows as read. */
     private final Map<Integer, Long> greatest = new HashMap<>();
 
@@ -76,7 +80,7 @@ final class ReachedTable {
     void keep(int[] columns) {
         columnsKept = columns.clone();
         slots = new int[codecs.length];
-        java.util.Arrays.fill(slots, -1);
+        Arrays.fill(slots, -1);
         for (int slot = 0; slot < columnsKept.length; slot++) {
             slots[columnsKept[slot]] = slot;
         }
@@ -107,6 +111,16 @@ final class ReachedTable {
 
     KeyLookup lookup(Key key) {
         return lookup(table.indexesOf(key.columns()), KeyForm.of(table, key));
+    }
+
+    /** Whether all rows of a key were read together with all those of a part of it. */
+    boolean isReadByPart(KeyLookup lookup, Object key) {
+        for (KeyLookup other : lookups) {
+            if (other != lookup && other.columns.length <= lookup.columns.length && other.hasReadPartOf(lookup, key)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** The rows with a key, by a lookup of this table, in the order in which they stand. */
@@ -195,6 +209,36 @@ final class ReachedTable {
         greatest.put(column, value);
     }
 
+    /** How many rows the table has; only once all have been read, or counted. */
+    long rowsAsRead() {
+        if (rowsAsRead == UNKNOWN) {
+            throw new IllegalStateException("the rows of " + table.name() + " have not been counted");
+        }
+        return rowsAsRead;
+    }
+
+    boolean isCounted() {
+        return rowsAsRead != UNKNOWN;
+    }
+
+    void setRowsAsRead(long count) {
+        rowsAsRead = count;
+    }
+
+    /** The rows read that are gone or have other values now, in their order. */
+    ReachedRow[] changedRows() {
+        return Arrays.stream(rows.inOrder()).filter(ReachedRow::isChanged).toArray(ReachedRow[]::new);
+    }
+
+    /** The new rows that are there now, in their order. */
+    List<ReachedRow> madeRows() {
+        return newRows.stream().filter(row -> !row.isGone).toList();
+    }
+
+    boolean isChanged() {
+        return rows.any(ReachedRow::isChanged) || newRows.stream().anyMatch(row -> !row.isGone);
+    }
+
     /** Whether rows are wanted that a walk over circles came to. */
     void wantWalked(boolean areWanted) {
         isWalked = areWanted;
@@ -216,6 +260,11 @@ final class ReachedTable {
         Set<RowCondition> taken = wanted;
         wanted = new HashSet<>();
         read.addAll(taken);
+        for (RowCondition condition : taken) {
+            condition
+                    .namedKeys()
+                    .ifPresent(named -> lookup(named.columns(), named.forms()).noteRead(named.keys()));
+        }
         return taken;
     }
 

@@ -66,7 +66,7 @@ final class ResultBuilder {
         passesAfter.put(change, later + 1);
     }
 
-    RehearsalResult build(Map<String, Long> rowsBefore, List<ChangeOutcome> outcomes) {
+    RehearsalResult build(List<ChangeOutcome> outcomes) {
         ChangeOutcome end = outcomes.get(outcomes.size() - 1);
         List<ChangeResult> changes = new ArrayList<>();
         Set<ReachedLink> met = new HashSet<>();
@@ -87,7 +87,7 @@ final class ResultBuilder {
                 changes,
                 refusals(end),
                 end.isUndone(),
-                tables(rowsBefore),
+                tables(),
                 added,
                 mended,
                 elsewhere);
@@ -285,7 +285,7 @@ final class ResultBuilder {
         };
     }
 
-    private List<TableChange> tables(Map<String, Long> rowsBefore) {
+    private List<TableChange> tables() {
         List<TableChange> changes = new ArrayList<>();
         for (ReachedTable table : rows.tables()) {
             long deleted = 0;
@@ -298,8 +298,8 @@ final class ResultBuilder {
                 }
             }
             long made = table.newRows().stream().filter(row -> !row.isGone).count();
-            long before = rowsBefore.getOrDefault(table.table().name(), 0L);
             if (deleted + changed + made > 0) {
+                long before = table.rowsAsRead();
                 changes.add(
                         new TableChange(table.table().name(), before, before - deleted + made, deleted, changed, made));
             }

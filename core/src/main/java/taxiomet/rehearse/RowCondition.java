@@ -1,5 +1,10 @@
 package taxiomet.rehearse;
 
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import taxiomet.check.KeyForm;
+
 /** Says which rows of a table a change names. Conditions that are equal name the same rows. */
 interface RowCondition {
     /** The columns that it looks at; of the others nothing need be given. */
@@ -7,4 +12,16 @@ interface RowCondition {
 
     /** Whether a row with these values, by slots, is named. */
     boolean holds(Object[] values);
+
+    /** Keys all of whose rows it names, so that with its own rows all of theirs have been read; empty where none are known. */
+    Optional<NamedKeys> namedKeys();
+
+    /**
+     * Keys of some columns.
+     *
+     * @param columns their places in the table
+     * @param keys as a {@link KeyLookup} has them
+     */
+    @SuppressWarnings("ArrayRecordComponent")
+    record NamedKeys(int[] columns, List<KeyForm> forms, Collection<Object> keys) {}
 }

@@ -44,6 +44,15 @@ final class RowGatherer {
         this.watcher = watcher;
     }
 
+    /** Counts the rows of all tables that would be changed and have not been read. */
+    void countRows() {
+        for (ReachedTable table : rows.tables()) {
+            if (!table.isCounted() && table.isChanged()) {
+                pass(table);
+            }
+        }
+    }
+
     /** Reads all that is wanted. */
     void gather() {
         for (ReachedTable table = next(); table != null; table = next()) {
@@ -152,6 +161,7 @@ final class RowGatherer {
             }
             return matcher;
         });
+        table.setRowsAsRead(matchers.stream().mapToLong(BatchMatcher::rowsSeen).sum());
         for (int i = 0; i < greatest.length; i++) {
             int place = i;
             table.setGreatest(
@@ -180,7 +190,7 @@ final class RowGatherer {
         return columns.stream().mapToInt(Integer::intValue).toArray();
     }
 
-    /** A row that will be deleted has its children and its twins read along. */
+    /** A row that will be deleted has its children read along. */
     private void expect(
             ReachedRow row, Map<KeyLookup, Set<Object>> gone, Set<RowCondition> conditions, boolean isWalked) {
         if (!row.isExpectedToGo && (isWalked || isExpectedToGo(row, gone, conditions))) {
@@ -189,7 +199,6 @@ final class RowGatherer {
                 Object key = link.parents.keyOf(row.original);
                 if (key != null && link.link.isEnforced()) {
                     link.child.wantOfDeleted(link.children, key);
-                    link.parent.want(link.parents, key);
                 }
             }
         }

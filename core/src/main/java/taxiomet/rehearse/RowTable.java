@@ -2,6 +2,7 @@ package taxiomet.rehearse;
 
 import java.util.Arrays;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 
 /** Rows by their references: 8 to 16 bytes for each, where a map of boxed numbers takes 60. */
 final class RowTable {
@@ -56,6 +57,15 @@ final class RowTable {
                 consumer.accept(row);
             }
         }
+    }
+
+    boolean any(Predicate<ReachedRow> condition) {
+        for (ReachedRow row : slots) {
+            if (row != null && condition.test(row)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** All rows, in the order in which they were read. */

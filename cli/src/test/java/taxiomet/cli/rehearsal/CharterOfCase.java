@@ -3,6 +3,7 @@ package taxiomet.cli.rehearsal;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import taxiomet.cli.rehearsal.RandomProposal.ColumnCase;
 import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
@@ -14,10 +15,35 @@ import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 final class CharterOfCase {
     private CharterOfCase() {}
 
+    /** What a charter declares beyond what servers know; none of it refuses a change. */
+    interface More {
+        /** Entries of a link, each with a comma before it. */
+        String ofLink(LinkCase link);
+
+        /** Rules of a table. */
+        List<RuleCase> rulesOf(TableCase table);
+    }
+
+    private static final More NOTHING = new More() {
+        @Override
+        public String ofLink(LinkCase link) {
+            return "";
+        }
+
+        @Override
+        public List<RuleCase> rulesOf(TableCase table) {
+            return List.of();
+        }
+    };
+
     static Path write(RandomProposal proposal, Path folder) throws IOException {
+        return write(proposal, folder, NOTHING);
+    }
+
+    static Path write(RandomProposal proposal, Path folder, More more) throws IOException {
         StringBuilder yaml = new StringBuilder("charter: 1\ntables:\n");
         for (TableCase table : proposal.tables) {
-            write(proposal, table, yaml);
+            write(proposal, table, more, yaml);
             StringBuilder csv = new StringBuilder(String.join(
                             ",", table.columns.stream().map(ColumnCase::name).toList()))
                     .append('\n');
@@ -36,7 +62,7 @@ final class CharterOfCase {
         return charter;
     }
 
-    private static void write(RandomProposal proposal, TableCase table, StringBuilder yaml) {
+    private static void write(RandomProposal proposal, TableCase table, More more, StringBuilder yaml) {
         yaml.append("  ")
                 .append(table.name)
                 .append(":\n    rows: ")
@@ -72,9 +98,11 @@ final class CharterOfCase {
                         .append('\n');
             }
         }
-        if (!table.rules.isEmpty()) {
+        List<RuleCase> rules = new ArrayList<>(table.rules);
+        rules.addAll(more.rulesOf(table));
+        if (!rules.isEmpty()) {
             yaml.append("    rules:\n");
-            for (RuleCase rule : table.rules) {
+            for (RuleCase rule : rules) {
                 yaml.append("      ")
                         .append(rule.name())
                         .append(": ")
@@ -88,12 +116,12 @@ final class CharterOfCase {
             if (link.child() == place) {
                 yaml.append(isFirst ? "    foreign_keys:\n" : "");
                 isFirst = false;
-                write(proposal, table, link, yaml);
+                write(proposal, table, link, more, yaml);
             }
         }
     }
 
-    private static void write(RandomProposal proposal, TableCase table, LinkCase link, StringBuilder yaml) {
+    private static void write(RandomProposal proposal, TableCase table, LinkCase link, More more, StringBuilder yaml) {
         TableCase parent = proposal.tables.get(link.parent());
         String onDelete = link.nullColumns().isEmpty()
                 ? link.onDelete()
@@ -112,6 +140,7 @@ final class CharterOfCase {
                 .append(onDelete)
                 .append(", on_update: ")
                 .append(link.onUpdate())
+                .append(more.ofLink(link))
                 .append("}\n");
     }
 }

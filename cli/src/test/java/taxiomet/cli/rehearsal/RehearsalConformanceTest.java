@@ -6,7 +6,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -24,22 +23,14 @@ import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.charters.Charters;
-import taxiomet.charters.proposals.ProposalReader;
-import taxiomet.check.CheckProgress;
-import taxiomet.check.Resources;
 import taxiomet.cli.Program;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.RefusalResult;
-import taxiomet.rehearse.Change;
 import taxiomet.rehearse.Proposal;
 import taxiomet.rehearse.Rehearsal;
-import taxiomet.rehearse.RehearsalOptions;
-import taxiomet.rows.TableSource;
-import taxiomet.sources.RowSources;
-import taxiomet.spill.MemoryBudget;
 
 /**
  * Rehearses random changes on random tables and compares with real servers, row by row: each change alone, and all in sequence. How
@@ -48,8 +39,6 @@ import taxiomet.spill.MemoryBudget;
 final class RehearsalConformanceTest {
     private static final int CASES = Integer.getInteger("taxiomet.cases", 40);
     private static final long SEED = Long.getLong("taxiomet.seed", 1_000L);
-    private static final Instant NOW = Instant.parse("2026-05-01T12:00:00Z");
-    private static final CheckProgress SILENT = new Silent();
 
     private final Map<String, Integer> seen = new TreeMap<>();
 
@@ -95,9 +84,9 @@ final class RehearsalConformanceTest {
                     compared++;
                     server.load(proposal);
                     boolean isAccepted = server.run(change).isAccepted();
-                    try (Rehearsal rehearsal = rehearse(charter, List.of(change), Behaviour.STANDARD)) {
+                    try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Behaviour.STANDARD)) {
                         if (rehearsal.result().isAccepted() != isAccepted
-                                || !rows(rehearsal, proposal).equals(server.rows(proposal))) {
+                                || !Rehearsals.rows(rehearsal, proposal).equals(server.rows(proposal))) {
                             differences.add("seed " + seed + ": " + change + ": server "
                                     + (isAccepted ? "accepts" : "refuses") + ", rehearsal "
                                     + rehearsal.result().changes() + "\n" + proposal.describe());
@@ -129,7 +118,7 @@ final class RehearsalConformanceTest {
         Set<String> ends = new TreeSet<>();
         for (Charter other : others) {
             for (Proposal.Deferral deferral : List.of(Proposal.Deferral.DECLARED, Proposal.Deferral.ALL)) {
-                try (Rehearsal rehearsal = rehearse(other, List.of(change), Behaviour.POSTGRESQL, deferral)) {
+                try (Rehearsal rehearsal = Rehearsals.start(other, List.of(change), Behaviour.POSTGRESQL, deferral)) {
                     RehearsalResult result = rehearsal.result();
                     boolean isRowByRow = result.changes().get(0).refusals().stream()
                             .anyMatch(refusal -> refusal.kind() == RefusalKind.KEY_TAKEN
@@ -139,7 +128,7 @@ final class RehearsalConformanceTest {
                         // Judged row by row there, and when all rows are written here.
                         return false;
                     }
-                    ends.add(result.isAccepted() + " " + rows(rehearsal, proposal));
+                    ends.add(result.isAccepted() + " " + Rehearsals.rows(rehearsal, proposal));
                 }
             }
         }
@@ -282,7 +271,7 @@ final class RehearsalConformanceTest {
         for (String change : changes) {
             answers.add(server.run(change));
         }
-        try (Rehearsal rehearsal = rehearse(charter, changes, behaviour)) {
+        try (Rehearsal rehearsal = Rehearsals.start(charter, changes, behaviour)) {
             RehearsalResult result = rehearsal.result();
             for (int i = 0; i < answers.size(); i++) {
                 String difference =
@@ -293,25 +282,9 @@ final class RehearsalConformanceTest {
                 note(result.changes().get(i), changes.get(i).startsWith("DELETE"), proposal);
             }
             Map<String, List<String>> wanted = server.rows(proposal);
-            Map<String, List<String>> got = rows(rehearsal, proposal);
+            Map<String, List<String>> got = Rehearsals.rows(rehearsal, proposal);
             return wanted.equals(got) ? null : changes + ": rows " + got + " instead of " + wanted;
         }
-    }
-
-    static Rehearsal rehearse(Charter charter, List<String> changes, Behaviour behaviour) throws IOException {
-        return rehearse(charter, changes, behaviour, Proposal.Deferral.DECLARED);
-    }
-
-    static Rehearsal rehearse(Charter charter, List<String> changes, Behaviour behaviour, Proposal.Deferral deferral)
-            throws IOException {
-        List<Change> read = new ProposalReader(charter, NOW).sql(String.join(";\n", changes), "test");
-        return Rehearsal.start(
-                charter,
-                new Proposal(read, false, deferral, NOW),
-                new RehearsalOptions(behaviour, 3, false, false, false),
-                RowSources::open,
-                new Resources(Path.of(System.getProperty("java.io.tmpdir")), MemoryBudget.atMost(1 << 24), 1, 1 << 21),
-                SILENT);
     }
 
     /** For the quotas: which actions were met, by a delete or by an update. */
@@ -390,45 +363,5 @@ final class RehearsalConformanceTest {
             return refusal.kind() == RefusalKind.BROKEN_RULE ? refusal.at() : refusal.table() + "." + refusal.at();
         }
         return server.name().equals("mariadb") ? refusal.at() : refusal.table() + "." + refusal.at();
-    }
-
-    static Map<String, List<String>> rows(Rehearsal rehearsal, RandomProposal proposal) {
-        Map<String, List<String>> all = new TreeMap<>();
-        for (TableCase table : proposal.tables) {
-            List<String> rows = new ArrayList<>();
-            TableSource after = rehearsal.after(table.name);
-            int[] columns = new int[table.columns.size()];
-            java.util.Arrays.setAll(columns, i -> i);
-            after.read(columns, batch -> {
-                for (int row = 0; row < batch.size(); row++) {
-                    List<String> cells = new ArrayList<>();
-                    for (int i = 0; i < columns.length; i++) {
-                        cells.add(Server.cell(
-                                table.columns.get(i), batch.column(i).text(row)));
-                    }
-                    rows.add(cells.toString());
-                }
-            });
-            rows.sort(null);
-            all.put(table.name, rows);
-        }
-        return all;
-    }
-
-    private static final class Silent implements CheckProgress {
-        @Override
-        public void reading(String table) {
-            // nobody watches
-        }
-
-        @Override
-        public void advanced(java.util.function.LongSupplier bytesRead, long bytesInAll) {
-            // nobody watches
-        }
-
-        @Override
-        public void concluding() {
-            // nobody watches
-        }
     }
 }

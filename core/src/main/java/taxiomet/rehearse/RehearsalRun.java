@@ -1,0 +1,159 @@
+package taxiomet.rehearse;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Table;
+import taxiomet.check.CheckProgress;
+import taxiomet.check.Resources;
+import taxiomet.finding.PlannedStatement;
+import taxiomet.finding.RehearsalResult;
+import taxiomet.rows.TableSource;
+
+/** The work of a rehearsal: reads what the proposal reaches, replays it, and compares what comes of it. */
+final class RehearsalRun implements AutoCloseable {
+    /** How many other orders of the changes are tried at most. */
+    private static final int MOST_ORDERS = 40;
+
+    private final Charter charter;
+    private final Proposal proposal;
+    private final RehearsalOptions options;
+    private final Map<String, TableSource> sources = new LinkedHashMap<>();
+    private final ReachedRows rows;
+    private final RowNames names;
+    private final RowGatherer gatherer;
+    private final FindingComparison comparison;
+    private List<ChangeOutcome> outcomes = List.of();
+    private StatementTrace statements = new StatementTrace();
+
+    RehearsalRun(
+            Charter charter, Proposal proposal, RehearsalOptions options, Resources resources, CheckProgress progress) {
+        this.charter = charter;
+        this.proposal = proposal;
+        this.options = options;
+        this.rows = new ReachedRows(charter);
+        this.names = new RowNames(sources);
+        this.gatherer = new RowGatherer(rows, sources, resources, progress::reading);
+        this.comparison = new FindingComparison(rows, sources, gatherer, resources, progress);
+    }
+
+    /** @param open opens the rows of a table with all its declared columns */
+    RehearsalResult run(Function<Table, TableSource> open) {
+        for (Table table : charter.tables()) {
+            sources.put(table.name(), open.apply(table));
+        }
+        ColumnsKept.decide(rows, proposal, options.plansStatements());
+        gatherTargets();
+        if (options.comparesFindings() && rows.countRead() > options.mostNear()) {
+            comparison.checkAllBefore();
+        }
+        outcomes = replay(options.behaviour(), rows.links(), proposal);
+        ResultBuilder builder = new ResultBuilder(charter, proposal, options, rows, names);
+        lookForBetterOrder(builder);
+        if (options.looksElsewhere()) {
+            new Elsewhere(this, options, proposal, rows, names).look(outcomes, builder);
+            outcomes = replay(options.behaviour(), rows.links(), proposal);
+        }
+        if (options.comparesFindings()) {
+            comparison.compare(options.examples(), builder);
+        }
+        gatherer.countRows();
+        return builder.build(outcomes);
+    }
+
+    /** For each refused change, whether a later one would let it pass if it came first (R13). */
+    private void lookForBetterOrder(ResultBuilder builder) {
+        int tries = 0;
+        List<ChangeOutcome> own = outcomes;
+        for (int i = 0; i < proposal.changes().size(); i++) {
+            for (int later = i + 1;
+                    later < proposal.changes().size() && !own.get(i).isAccepted();
+                    later++) {
+                if (!own.get(later).isAccepted() || ++tries > MOST_ORDERS) {
+                    continue;
+                }
+                List<Change> reordered = new ArrayList<>(proposal.changes().subList(0, i));
+                reordered.add(proposal.changes().get(later));
+                reordered.add(proposal.changes().get(i));
+                Proposal tried = new Proposal(reordered, false, proposal.deferral(), proposal.now());
+                List<ChangeOutcome> came = replay(options.behaviour(), rows.links(), tried);
+                if (came.get(i + 1).isAccepted() && came.get(i).isAccepted()) {
+                    builder.setPassesAfter(i, later);
+                    break;
+                }
+            }
+        }
+        if (tries > 0) {
+            outcomes = replay(options.behaviour(), rows.links(), proposal);
+        }
+    }
+
+    /** Reads the rows that changes name, with all that would follow them, before the first replay. */
+    private void gatherTargets() {
+        ChangeReader reader = new ChangeReader(rows, proposal.now());
+        for (Change change : proposal.changes()) {
+            boolean namesByCondition = !(change instanceof Change.Insert)
+                    && !(change instanceof Change.Merge)
+                    && !(change instanceof Change.Renumber);
+            if (namesByCondition) {
+                reader.targets(change);
+            }
+        }
+        gatherer.gather();
+    }
+
+    /** Replays a proposal until nothing is missing; afterwards the rows stand as it leaves them. */
+    List<ChangeOutcome> replay(Behaviour behaviour, List<ReachedLink> order, Proposal toReplay) {
+        while (true) {
+            rows.reset();
+            statements = new StatementTrace();
+            Replay replay = replayOf(behaviour, order, toReplay);
+            List<ChangeOutcome> came =
+                    options.plansStatements() ? replay.tracedBy(statements).run() : replay.run();
+            if (rows.misses() == 0) {
+                return came;
+            }
+            gatherer.gather();
+        }
+    }
+
+    private Replay replayOf(Behaviour behaviour, List<ReachedLink> order, Proposal toReplay) {
+        return switch (behaviour) {
+            case STANDARD -> new StandardReplay(rows, toReplay);
+            case POSTGRESQL -> new PostgresReplay(rows, toReplay, order);
+            case SQLITE -> new SqliteReplay(rows, toReplay, order);
+            case MARIADB -> new MariadbReplay(rows, toReplay);
+        };
+    }
+
+    ReachedRows rows() {
+        return rows;
+    }
+
+    RowNames names() {
+        return names;
+    }
+
+    /** The rows of a table as they were read. */
+    TableSource source(String table) {
+        return sources.get(table);
+    }
+
+    /** What became of each change, and of the whole behind them. */
+    List<ChangeOutcome> outcomes() {
+        return outcomes;
+    }
+
+    List<PlannedStatement> statements() {
+        return statements.statements();
+    }
+
+    @Override
+    public void close() {
+        sources.values().forEach(TableSource::close);
+    }
+}
