@@ -19,6 +19,8 @@ final class ReachedLink {
     final KeyLookup children;
     final KeyLookup parents;
     private boolean isSoundAsRead;
+    /** How many rows of the child had been read when the parents of those going were asked for last. */
+    private int rowsWithParents;
 
     ReachedLink(ForeignKey link, ReachedTable child, ReachedTable parent) {
         this.link = link;
@@ -39,6 +41,20 @@ final class ReachedLink {
 
     boolean isSoundAsRead() {
         return isSoundAsRead;
+    }
+
+    /** Where the parent of one row has to be read, those of all rows that will be deleted are read with it. */
+    void wantParentsOfThoseGoing() {
+        if (!parents.isWanting() || rowsWithParents == child.rows.size()) {
+            return;
+        }
+        rowsWithParents = child.rows.size();
+        child.rows.forEach(row -> {
+            Object key = row.isExpectedToGo ? children.keyOf(row.original) : null;
+            if (key != null) {
+                parent.want(parents, key);
+            }
+        });
     }
 
     boolean isSelf() {

@@ -381,7 +381,9 @@ abstract class Replay {
     static boolean hasParentOf(ReachedLink link, Object key, ReachedRow child) {
         boolean isAsRead = link.isSoundAsRead() && !child.isNew() && key.equals(link.children.keyOf(child.original));
         if (!isAsRead) {
-            return hasParent(link, key);
+            boolean has = hasParent(link, key);
+            link.wantParentsOfThoseGoing();
+            return has;
         }
         link.parent.use(link.parents);
         return link.parents.hasStill(key);
