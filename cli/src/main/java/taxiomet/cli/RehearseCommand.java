@@ -32,6 +32,7 @@ import taxiomet.reports.csv.EffectsCsv;
 import taxiomet.reports.json.RehearsalJson;
 import taxiomet.reports.sql.Dialect;
 import taxiomet.reports.sql.ProposalSql;
+import taxiomet.reports.sql.UndoSql;
 import taxiomet.reports.text.ActionComparisonText;
 import taxiomet.reports.text.RehearsalText;
 
@@ -272,11 +273,11 @@ final class RehearseCommand implements Callable<Integer> {
         Dialect written = dialect != null
                 ? dialect
                 : whose == Behaviour.STANDARD ? Dialect.POSTGRESQL : Dialect.valueOf(whose.name());
-        ProposalSql script = new ProposalSql(charter, written);
+        boolean putsFaultsBack = !rehearsal.result().mended().isEmpty();
         try (WholeOutput forward = new WholeOutput(writeSql);
                 WholeOutput back = new WholeOutput(undoOf(writeSql))) {
-            script.write(rehearsal.statements(), forward.draft());
-            script.writeUndo(rehearsal.statements(), back.draft());
+            new ProposalSql(charter, written).write(rehearsal.statements(), forward.draft());
+            new UndoSql(charter, written, putsFaultsBack).write(rehearsal.statements(), back.draft());
             forward.complete();
             back.complete();
         }

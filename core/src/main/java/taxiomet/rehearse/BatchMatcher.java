@@ -23,7 +23,10 @@ final class BatchMatcher {
     private final long[] refs;
 
     private long rowsSeen;
+    /** For each generated column, the greatest number in rows that were not reached before, and where it stands; 0 for none. */
     final long[] greatest;
+
+    final long[] refsOfGreatest;
     final List<Found> found = new ArrayList<>();
 
     /** A row that is wanted, with the values of the columns kept. */
@@ -53,6 +56,7 @@ final class BatchMatcher {
         this.conditionColumns = columns.stream().mapToInt(Integer::intValue).toArray();
         this.greatestColumns = greatestColumns;
         this.greatest = new long[greatestColumns.length];
+        this.refsOfGreatest = new long[greatestColumns.length];
         this.typed = new TypedColumn[table.columnsKept().length];
         for (int column : table.columnsKept()) {
             typed[table.slotOf(column)] = new TypedColumn(table.column(column));
@@ -82,8 +86,10 @@ final class BatchMatcher {
         for (int i = 0; i < greatestColumns.length; i++) {
             TypedColumn column = column(batch, greatestColumns[i]);
             for (int row = 0; row < batch.size(); row++) {
-                if (column.isValue(row)) {
-                    greatest[i] = Math.max(greatest[i], column.high(row));
+                boolean isGreater = column.isValue(row) && (refsOfGreatest[i] == 0 || column.high(row) > greatest[i]);
+                if (isGreater && table.rows.get(batch.ref(row)) == null) {
+                    greatest[i] = column.high(row);
+                    refsOfGreatest[i] = batch.ref(row);
                 }
             }
         }

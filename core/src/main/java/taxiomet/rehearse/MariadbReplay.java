@@ -6,13 +6,15 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.Deque;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Key;
+import taxiomet.charter.Table;
 import taxiomet.check.KeyForm;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult.EffectKind;
@@ -22,51 +24,100 @@ final class MariadbReplay extends Replay {
     /** How many tables deep actions may follow from one another. */
     private static final int DEEPEST = 15;
 
+    /** By name. */
     private final List<ReachedLink> inOrder;
+
+    private final Map<ReachedTable, List<int[]>> indexes = new HashMap<>();
     /** What names the rows of the statement at hand; each row is asked when its turn comes. */
     private RowCondition condition;
 
-    /** A row that has been changed, with the links whose children are still to be looked at. */
+    /** A row that is being changed: index after index, its children by each first, then its parents. */
     private static final class Frame {
         private final ReachedRow row;
         private final Object[] before;
         private final Object[] after;
         private final Effect effect;
-        private final List<ReachedLink> links;
-        private int nextLink;
+        /** Whether it gets another primary key: then it is new to all indexes. */
+        private final boolean isMoved;
+
+        private final List<Step> steps;
+
+        private int nextStep;
         private ReachedLink link;
+        /** Which index is at hand; those behind it still hold the row as it was before. */
+        private int index = -1;
+
         private List<ReachedRow> children = List.of();
         private int nextChild;
 
-        Frame(ReachedRow row, Object[] before, Object[] after, Effect effect, List<ReachedLink> links) {
+        Frame(ReachedRow row, Object[] before, Object[] after, Effect effect, boolean isMoved, List<Step> steps) {
             this.row = row;
             this.before = before;
             this.after = after;
             this.effect = effect;
-            this.links = links;
+            this.isMoved = isMoved;
+            this.steps = steps;
         }
 
         boolean isDelete() {
             return after == null;
         }
+
+        /** Whether the row is to be found in an index as a link's parent: not while it is half done. */
+        boolean isParentNow(ReachedLink by, int itsIndex) {
+            boolean isSame = !isMoved && Objects.equals(by.parents.keyOf(before), by.parents.keyOf(after));
+            return isSame || index > itsIndex;
+        }
     }
+
+    /**
+     * What is done to a row in one of its indexes.
+     *
+     * @param looksUp whether the row's parent is looked up, and not its children
+     */
+    private record Step(int index, ReachedLink link, boolean looksUp) {}
 
     MariadbReplay(ReachedRows rows, Proposal proposal) {
         super(rows, proposal);
         inOrder = new ArrayList<>(rows.links());
-        // Index after index, that of the primary key first; for each the links that point at it, by name.
-        inOrder.sort(Comparator.comparingInt(MariadbReplay::keyPlace).thenComparing(link -> link.link.name()));
+        inOrder.sort(Comparator.comparing(link -> link.link.name()));
+        rows.tables().forEach(table -> indexes.put(table, indexesOf(table)));
     }
 
-    /** Which of the parent's keys a link points at: 0 for the primary key, then the unique keys as declared. */
-    private static int keyPlace(ReachedLink link) {
-        List<Key> keys = link.parent.table().keys();
-        for (int i = 0; i < keys.size(); i++) {
-            if (Set.copyOf(keys.get(i).columns()).equals(Set.copyOf(link.link.parentColumns()))) {
+    /** The columns of each index: the primary key's, the unique keys', those without nulls first, then those that links need. */
+    private static List<int[]> indexesOf(ReachedTable reached) {
+        Table table = reached.table();
+        List<int[]> all = new ArrayList<>();
+        table.primaryKey().ifPresent(key -> all.add(table.indexesOf(key.columns())));
+        for (boolean isRequired : new boolean[] {true, false}) {
+            table.uniqueKeys().stream()
+                    .filter(key -> key.columns().stream().allMatch(table::isRequired) == isRequired)
+                    .forEach(key -> all.add(table.indexesOf(key.columns())));
+        }
+        for (ReachedLink link : reached.linksOut) {
+            boolean isCovered = all.stream().anyMatch(index -> beginsWith(index, link.childColumns))
+                    || reached.linksOut.stream()
+                            .anyMatch(other -> other.childColumns.length > link.childColumns.length
+                                    && beginsWith(other.childColumns, link.childColumns));
+            if (!isCovered) {
+                all.add(link.childColumns);
+            }
+        }
+        return all;
+    }
+
+    private static boolean beginsWith(int[] index, int[] columns) {
+        return index.length >= columns.length && Arrays.equals(Arrays.copyOf(index, columns.length), columns);
+    }
+
+    private int indexOf(ReachedTable table, int[] columns) {
+        List<int[]> all = indexes.get(table);
+        for (int i = 0; i < all.size(); i++) {
+            if (beginsWith(all.get(i), columns)) {
                 return i;
             }
         }
-        return keys.size();
+        return all.size();
     }
 
     @Override
@@ -155,7 +206,7 @@ final class MariadbReplay extends Replay {
         for (Object[] values : newRows) {
             ReachedRow row = insertRow(table, values);
             judge(row, null);
-            judgeParents(row, null, null, List.of());
+            judgeParents(row);
         }
     }
 
@@ -165,7 +216,7 @@ final class MariadbReplay extends Replay {
         for (ReachedRow row : targets) {
             if (isNamed(row, by)) {
                 Object[] before = row.values;
-                follow(frame(row, before, null, deleteRow(row, null, null)));
+                follow(frame(row, before, null, deleteRow(row, null, null), null));
             }
         }
     }
@@ -184,8 +235,8 @@ final class MariadbReplay extends Replay {
             }
             Effect effect = writeRow(row, after, EffectKind.CHANGED, null, null);
             judge(row, before);
-            judgeParents(row, before, null, List.of());
-            follow(frame(row, before, after, effect));
+            noteNumbers(row, before);
+            follow(frame(row, before, after, effect, null));
         }
     }
 
@@ -194,27 +245,31 @@ final class MariadbReplay extends Replay {
         judgeKeys(row, before, RowJudge.keysOf(row.table));
     }
 
-    /** The row's own links, but for the one by which an action came: those that changed, and all where the row gets another primary key. */
-    private void judgeParents(ReachedRow row, Object[] old, ReachedLink cameBy, Collection<Frame> underWay) {
-        Object[] before = old == null || isMoved(row, old) ? null : old;
-        for (ReachedLink link : inOrder) {
-            if (link.child != row.table || !link.link.isEnforced() || link == cameBy) {
-                continue;
+    /** A statement that writes the column of the next number moves it on. */
+    private void noteNumbers(ReachedRow row, Object[] before) {
+        for (int column = 0; column < row.table.width(); column++) {
+            int slot = row.table.slotOf(column);
+            if (isGenerated(row.table, column) && !RowJudge.isSame(before[slot], row.values[slot])) {
+                noteNumber(row.table, column, row.values[slot]);
             }
+        }
+    }
+
+    private void judgeParents(ReachedRow row) {
+        for (ReachedLink link : row.table.linksOut) {
             Object key = link.children.keyOf(row.values);
-            if (key == null || (before != null && key.equals(link.children.keyOf(before)))) {
-                continue;
-            }
-            if (!hasParent(link, key, underWay)) {
+            if (link.link.isEnforced() && key != null && !hasParent(link, key)) {
                 refuse(RefusalKind.NO_PARENT, link.child, link.link.name(), row);
             }
         }
     }
 
-    /** The update of a row is half done while its actions run: with its new key it is no parent yet. */
-    private static boolean hasParent(ReachedLink link, Object key, Collection<Frame> underWay) {
+    private boolean hasParent(ReachedLink link, Object key, Collection<Frame> underWay) {
+        int index = indexOf(link.parent, link.parentColumns);
         for (ReachedRow parent : link.parent.find(link.parents, key)) {
-            if (underWay.stream().noneMatch(frame -> frame.row.equals(parent) && !frame.isDelete())) {
+            if (underWay.stream()
+                    .noneMatch(frame ->
+                            frame.row.equals(parent) && !frame.isDelete() && !frame.isParentNow(link, index))) {
                 return true;
             }
         }
@@ -228,17 +283,26 @@ final class MariadbReplay extends Replay {
         });
     }
 
-    private Frame frame(ReachedRow row, Object[] before, Object[] after, Effect effect) {
-        List<ReachedLink> links = new ArrayList<>();
+    /** @param cameBy the link by which an action came: it is not judged again */
+    private Frame frame(ReachedRow row, Object[] before, Object[] after, Effect effect, ReachedLink cameBy) {
+        boolean isMoved = after != null && isMoved(row, before);
+        List<Step> steps = new ArrayList<>();
         for (ReachedLink link : inOrder) {
-            if (link.parent == row.table && link.link.isEnforced()) {
-                Object key = link.parents.keyOf(before);
-                if (key != null && (after == null || !key.equals(link.parents.keyOf(after)))) {
-                    links.add(link);
-                }
+            if (!link.link.isEnforced()) {
+                continue;
+            }
+            Object parentKey = link.parent == row.table ? link.parents.keyOf(before) : null;
+            if (parentKey != null && (after == null || !parentKey.equals(link.parents.keyOf(after)))) {
+                steps.add(new Step(indexOf(link.parent, link.parentColumns), link, false));
+            }
+            boolean isOwn = link.child == row.table && after != null && link != cameBy;
+            Object key = isOwn ? link.children.keyOf(after) : null;
+            if (key != null && (isMoved || !key.equals(link.children.keyOf(before)))) {
+                steps.add(new Step(indexOf(link.child, link.childColumns), link, true));
             }
         }
-        return new Frame(row, before, after, effect, links);
+        steps.sort(Comparator.comparingInt(Step::index).thenComparing(Step::looksUp));
+        return new Frame(row, before, after, effect, isMoved, steps);
     }
 
     private void follow(Frame first) {
@@ -251,12 +315,24 @@ final class MariadbReplay extends Replay {
                 if (!child.isGone) {
                     actOn(child, frame, frames);
                 }
-            } else if (frame.nextLink < frame.links.size()) {
-                frame.link = frame.links.get(frame.nextLink++);
-                look(frame, frames);
+            } else if (frame.nextStep < frame.steps.size()) {
+                Step step = frame.steps.get(frame.nextStep++);
+                frame.index = step.index();
+                frame.link = step.link();
+                if (step.looksUp()) {
+                    lookUp(frame, frames);
+                } else {
+                    look(frame, frames);
+                }
             } else {
                 frames.pop();
             }
+        }
+    }
+
+    private void lookUp(Frame frame, Deque<Frame> frames) {
+        if (!hasParent(frame.link, frame.link.children.keyOf(frame.after), frames)) {
+            refuse(RefusalKind.NO_PARENT, frame.link.child, frame.link.link.name(), frame.row);
         }
     }
 
@@ -279,21 +355,12 @@ final class MariadbReplay extends Replay {
         }
     }
 
-    /**
-     * Rows that are being changed right now are still found by an index of their own for the link, as they were before; where the
-     * link's columns begin the primary key there is no such index.
-     */
-    private static void addUnderWay(ReachedLink link, Object key, Deque<Frame> frames, List<ReachedRow> children) {
-        int[] primary = link.child
-                .table()
-                .primaryKey()
-                .map(own -> link.child.table().indexesOf(own.columns()))
-                .orElse(new int[0]);
-        boolean isInRow = primary.length >= link.childColumns.length
-                && Arrays.equals(Arrays.copyOf(primary, link.childColumns.length), link.childColumns);
+    /** Rows that are being changed right now are still found as they were before, by the indexes whose turn has not come. */
+    private void addUnderWay(ReachedLink link, Object key, Deque<Frame> frames, List<ReachedRow> children) {
+        int index = indexOf(link.child, link.childColumns);
         for (Frame frame : frames) {
-            if (!isInRow
-                    && frame.row.table == link.child
+            if (frame.row.table == link.child
+                    && frame.index < index
                     && !children.contains(frame.row)
                     && key.equals(link.children.keyOf(frame.before))) {
                 children.add(frame.row);
@@ -310,7 +377,7 @@ final class MariadbReplay extends Replay {
         }
         Object[] before = child.values;
         if (frame.isDelete() && action.name() == ActionName.CASCADE) {
-            frames.push(frame(child, before, null, deleteRow(child, link, frame.effect)));
+            frames.push(frame(child, before, null, deleteRow(child, link, frame.effect), link));
             return;
         }
         if (!frame.isDelete() && comesBack(link.child, frames)) {
@@ -329,8 +396,7 @@ final class MariadbReplay extends Replay {
         }
         // The server's rules (CHECK) are not judged for what an action writes.
         judgeKeys(child, before, RowJudge.keysOf(child.table));
-        judgeParents(child, before, link, frames);
-        frames.push(frame(child, before, after, effect));
+        frames.push(frame(child, before, after, effect, link));
     }
 
     /** Whether a table is among those that the key change on its way has written already. */

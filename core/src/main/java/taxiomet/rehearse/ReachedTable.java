@@ -7,8 +7,9 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
+import java.util.stream.LongStream;
 import taxiomet.charter.Column;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
@@ -48,8 +49,14 @@ final class ReachedTable {
     private boolean needsGreatest;
     private boolean isWalked;
     private long rowsAsRead = UNKNOWN;
-    /** For each generated column, the greatest value of all rows as read. */
-    private final Map<Integer, Long> greatest = new HashMap<>();
+    /** For each generated column, the greatest number in the rows that were not reached when it was looked for. */
+    private final Map<Integer, Numbered> greatestOfOthers = new HashMap<>();
+
+    /** What was found last of {@link #greatestNow}; forgotten with every row that goes, changes or comes back. */
+    private final Map<Integer, Long> greatestOfPresent = new HashMap<>();
+
+    /** A number in a generated column, and the row that it stands in; 0 for none. */
+    private record Numbered(long number, long ref) {}
 
     ReachedTable(Table table, int place, ReachedRows all) {
         this.table = table;
@@ -196,17 +203,64 @@ final class ReachedTable {
         return present;
     }
 
-    /** The greatest number in a generated column, as read; empty while it has not been read, or where there is none. */
-    Optional<Long> greatest(int column) {
-        if (!greatest.containsKey(column)) {
+    /** The greatest number in a generated column, as read; none while that is not known, or where there is none. */
+    OptionalLong greatestAsRead(int column) {
+        LongStream.Builder numbers = LongStream.builder();
+        Numbered others = greatestOfOthers(column);
+        if (others != null && others.ref() != 0) {
+            numbers.add(others.number());
+        }
+        rows.forEach(row -> addNumber(row.original[slots[column]], numbers));
+        return numbers.build().max();
+    }
+
+    /** The greatest number in a generated column now; none while that is not known, or where there is none. */
+    OptionalLong greatestNow(int column) {
+        if (!greatestOfPresent.containsKey(column)) {
+            OptionalLong greatest = findGreatestNow(column);
+            if (greatest.isEmpty() || !greatestOfOthers.containsKey(column)) {
+                return greatest;
+            }
+            greatestOfPresent.put(column, greatest.getAsLong());
+        }
+        return OptionalLong.of(greatestOfPresent.get(column));
+    }
+
+    private OptionalLong findGreatestNow(int column) {
+        LongStream.Builder numbers = LongStream.builder();
+        Numbered others = greatestOfOthers(column);
+        if (others != null && others.ref() != 0) {
+            ReachedRow holder = rows.get(others.ref());
+            if (holder == null) {
+                numbers.add(others.number());
+            } else if (holder.isChanged()) {
+                // Its number has gone with it: the next greatest has to be looked for.
+                greatestOfOthers.remove(column);
+                greatestOfOthers(column);
+            }
+        }
+        forEachPresent(row -> addNumber(row.values[slots[column]], numbers));
+        return numbers.build().max();
+    }
+
+    private static void addNumber(Object value, LongStream.Builder numbers) {
+        if (value instanceof Long number) {
+            numbers.add(number);
+        }
+    }
+
+    private Numbered greatestOfOthers(int column) {
+        Numbered others = greatestOfOthers.get(column);
+        if (others == null) {
             needsGreatest = true;
             miss();
         }
-        return Optional.ofNullable(greatest.get(column));
+        return others;
     }
 
-    void setGreatest(int column, long value) {
-        greatest.put(column, value);
+    /** @param ref the row that holds the number; 0 where no row has one */
+    void setGreatestOfOthers(int column, long number, long ref) {
+        greatestOfOthers.put(column, new Numbered(number, ref));
     }
 
     /** How many rows the table has; only once all have been read, or counted. */
@@ -277,6 +331,7 @@ final class ReachedTable {
     /** Takes a row that was read, unless it is there. */
     boolean addRead(long ref, Object[] values) {
         ReachedRow row = new ReachedRow(this, ref, values, false);
+        greatestOfPresent.clear();
         if (!rows.add(row)) {
             return false;
         }
@@ -287,6 +342,8 @@ final class ReachedTable {
     ReachedRow addNew(Object[] values) {
         ReachedRow row = new ReachedRow(this, RowRef.of(NEW_PART, nextNewRow++), values, true);
         newRows.add(row);
+        greatestOfPresent.replaceAll((column, greatest) ->
+                values[slots[column]] instanceof Long number ? Math.max(greatest, number) : greatest);
         keptLookups.forEach(lookup -> lookup.add(row));
         return row;
     }
@@ -301,16 +358,19 @@ final class ReachedTable {
     }
 
     void takeOut(ReachedRow row) {
+        greatestOfPresent.clear();
         keptLookups.forEach(lookup -> lookup.remove(row));
         row.isGone = true;
     }
 
     void putBack(ReachedRow row) {
+        greatestOfPresent.clear();
         row.isGone = false;
         keptLookups.forEach(lookup -> lookup.add(row));
     }
 
     void replace(ReachedRow row, Object[] values) {
+        greatestOfPresent.clear();
         for (KeyLookup lookup : keptLookups) {
             if (changes(lookup, row.values, values)) {
                 lookup.remove(row);

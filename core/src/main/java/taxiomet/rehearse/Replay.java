@@ -282,7 +282,8 @@ abstract class Replay {
     private long lastNumber(ReachedTable table, int column) {
         return lastNumbers
                 .computeIfAbsent(table, t -> new HashMap<>())
-                .computeIfAbsent(column, c -> table.greatest(c).orElse(0L));
+                .computeIfAbsent(
+                        column, c -> Math.max(0, table.greatestAsRead(c).orElse(0)));
     }
 
     final void refuse(RefusalKind kind, ReachedTable table, String name, ReachedRow row) {

@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.check.Resources;
@@ -164,9 +165,13 @@ final class RowGatherer {
         table.setRowsAsRead(matchers.stream().mapToLong(BatchMatcher::rowsSeen).sum());
         for (int i = 0; i < greatest.length; i++) {
             int place = i;
-            table.setGreatest(
+            Optional<BatchMatcher> holder = matchers.stream()
+                    .filter(m -> m.refsOfGreatest[place] != 0)
+                    .max(Comparator.comparingLong(m -> m.greatest[place]));
+            table.setGreatestOfOthers(
                     greatest[i],
-                    matchers.stream().mapToLong(m -> m.greatest[place]).max().orElse(0));
+                    holder.map(m -> m.greatest[place]).orElse(0L),
+                    holder.map(m -> m.refsOfGreatest[place]).orElse(0L));
         }
         List<BatchMatcher.Found> found = new ArrayList<>();
         matchers.forEach(matcher -> found.addAll(matcher.found));

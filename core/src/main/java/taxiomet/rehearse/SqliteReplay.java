@@ -129,6 +129,14 @@ final class SqliteReplay extends Replay {
         }
     }
 
+    /** A row's number is one more than the greatest that is there: the numbers of rows that went are given again. */
+    @Override
+    Object nextNumber(ReachedTable table, int column) {
+        return column == rowIdColumn(table)
+                ? asNumber(table, column, table.greatestNow(column).orElse(0) + 1)
+                : super.nextNumber(table, column);
+    }
+
     @Override
     void insert(ReachedTable table, List<Object[]> newRows) {
         start();

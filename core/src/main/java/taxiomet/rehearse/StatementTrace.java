@@ -86,7 +86,7 @@ final class StatementTrace {
                         .toList(),
                 rows,
                 planned,
-                counts(replay, touched)));
+                kind == Kind.INSERT ? List.of() : counts(replay, touched)));
     }
 
     private static List<String> cells(ReachedTable table, Object[] values) {
@@ -101,9 +101,6 @@ final class StatementTrace {
     private static List<ChildCount> counts(Replay replay, Set<ReachedRow> touched) {
         Map<ReachedLink, Map<Object, List<String>>> gone = new HashMap<>();
         for (ReachedRow row : touched) {
-            if (row.isNew()) {
-                continue;
-            }
             Object[] before = replay.valuesAtStart(row);
             for (ReachedLink link : row.table.linksIn) {
                 Object key = link.parents.keyOf(before);
@@ -120,7 +117,7 @@ final class StatementTrace {
         List<ChildCount> counts = new ArrayList<>();
         gone.forEach((link, keys) -> {
             long rows = touched.stream()
-                    .filter(row -> row.table == link.child && !row.isNew())
+                    .filter(row -> row.table == link.child)
                     .map(row -> link.children.keyOf(replay.valuesAtStart(row)))
                     .filter(key -> key != null && keys.containsKey(key))
                     .count();

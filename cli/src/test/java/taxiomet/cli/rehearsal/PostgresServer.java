@@ -87,6 +87,11 @@ final class PostgresServer extends Server {
     }
 
     @Override
+    boolean keepsRules() {
+        return true;
+    }
+
+    @Override
     Optional<String> ruleNamedBy(SQLException e) {
         ServerErrorMessage message = ((PSQLException) e).getServerErrorMessage();
         if (message == null) {

@@ -404,26 +404,6 @@ final class RandomProposal {
         return literal(column);
     }
 
-    /** Whether some way along the links leads back to its table. */
-    boolean hasCircle() {
-        for (int start = 0; start < tables.size(); start++) {
-            Set<Integer> reached = new HashSet<>();
-            List<Integer> open = new ArrayList<>(List.of(start));
-            while (!open.isEmpty()) {
-                int next = open.remove(open.size() - 1);
-                for (LinkCase link : links) {
-                    if (link.child() == next && link.parent() == start) {
-                        return true;
-                    }
-                    if (link.child() == next && reached.add(link.parent())) {
-                        open.add(link.parent());
-                    }
-                }
-            }
-        }
-        return false;
-    }
-
     /** What occurs in it, for the quotas. */
     Map<String, Boolean> traits() {
         return Map.of(

@@ -215,15 +215,14 @@ final class RehearsalConformanceTest {
                     + Files.readString(script);
         }
         seen.merge("script: run", 1, Integer::sum);
-        // Rows that were at fault, or in circles of links, cannot be put back one after the other.
-        if (!proposal.isDirty && !proposal.hasCircle()) {
-            failure = server.runScript(Files.readString(caseFolder.resolve("script.undo.sql")));
-            if (failure != null || !server.rows(proposal).equals(before)) {
-                return "undo script: " + failure + " " + server.rows(proposal) + " instead of " + before + "\n"
-                        + Files.readString(caseFolder.resolve("script.undo.sql"));
-            }
-            seen.merge("script: undone", 1, Integer::sum);
+        failure = server.runScript(Files.readString(caseFolder.resolve("script.undo.sql")));
+        // Rows that broke a rule on values cannot be put back where such rules cannot be set aside.
+        boolean isHeldUp = proposal.isDirty && server.keepsRules() && failure != null && failure.contains("\"c_t");
+        if (!isHeldUp && (failure != null || !server.rows(proposal).equals(before))) {
+            return "undo script: " + failure + " " + server.rows(proposal) + " instead of " + before + "\n"
+                    + Files.readString(caseFolder.resolve("script.undo.sql"));
         }
+        seen.merge(isHeldUp ? "script: not undone, for a rule" : "script: undone", 1, Integer::sum);
         if (!wanted.equals(before)) {
             server.load(proposal);
             server.spoil(proposal, Files.readString(script));

@@ -1,5 +1,7 @@
 package taxiomet.reports.sql;
 
+import java.util.ArrayList;
+import java.util.List;
 import taxiomet.charter.Column;
 import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ColumnType.Family;
@@ -10,6 +12,9 @@ public enum Dialect {
     POSTGRESQL,
     SQLITE,
     MARIADB;
+
+    /** The temporary table that guards write into. */
+    static final String GUARD = "taxiomet_guard";
 
     String name(String name) {
         return this == MARIADB ? "`" + name.replace("`", "``") + "`" : "\"" + name.replace("\"", "\"\"") + "\"";
@@ -33,8 +38,76 @@ public enum Dialect {
         return "'" + (this == MARIADB ? escaped.replace("\\", "\\\\") : escaped) + "'";
     }
 
-    String begin() {
-        return this == MARIADB ? "START TRANSACTION" : "BEGIN";
+    /** Statements that begin a script: links act, and a guard left by a script that failed is gone. */
+    List<String> begin() {
+        return switch (this) {
+            case POSTGRESQL -> List.of("BEGIN");
+            case SQLITE -> List.of("PRAGMA foreign_keys = ON", "BEGIN");
+            case MARIADB -> List.of(dropTemporary() + " IF EXISTS " + GUARD, "START TRANSACTION");
+        };
+    }
+
+    /** Whether anybody may work outside the rules of tables. */
+    boolean setsRulesAsideFreely() {
+        return this != POSTGRESQL;
+    }
+
+    /** The same for a script that works outside the rules of the tables. */
+    List<String> beginWithoutRules() {
+        List<String> begin = new ArrayList<>();
+        switch (this) {
+            case POSTGRESQL -> {
+                begin.addAll(begin());
+                begin.add("SET LOCAL session_replication_role = replica");
+            }
+            case SQLITE -> {
+                begin.add("PRAGMA ignore_check_constraints = ON");
+                begin.add("PRAGMA foreign_keys = OFF");
+                begin.add("BEGIN");
+            }
+            case MARIADB -> {
+                begin.add("SET check_constraint_checks = 0");
+                begin.add("SET foreign_key_checks = 0");
+                begin.addAll(begin());
+            }
+        }
+        return begin;
+    }
+
+    List<String> afterWithoutRules() {
+        return switch (this) {
+            case POSTGRESQL -> List.of();
+            case SQLITE -> List.of("PRAGMA foreign_keys = ON", "PRAGMA ignore_check_constraints = OFF");
+            case MARIADB -> List.of("SET foreign_key_checks = 1", "SET check_constraint_checks = 1");
+        };
+    }
+
+    /** What whoever runs such a script has to know. */
+    List<String> remarksWithoutRules() {
+        return this == POSTGRESQL
+                ? List.of(
+                        "Some of the rows broke rules before: they are put back with links at rest, which needs the right to set",
+                        "session_replication_role. Rules on values (CHECK) stay in force: drop those that the rows break first.")
+                : List.of("Links and rules are at rest while the rows are put back.");
+    }
+
+    String dropTemporary() {
+        return this == MARIADB ? "DROP TEMPORARY TABLE" : "DROP TABLE";
+    }
+
+    /** Whether one statement can insert into several tables, and have links judged at its end. */
+    boolean insertsTogether() {
+        return this == POSTGRESQL;
+    }
+
+    /** The condition of a statement that does nothing once a guard has taken all back, though the client goes on with the script. */
+    String whileGuarded(String condition) {
+        return this == SQLITE ? "(" + condition + ")\n    AND EXISTS (SELECT 1 FROM " + GUARD + ")" : condition;
+    }
+
+    /** The same for a value to be inserted. */
+    String valueWhileGuarded(String literal) {
+        return this == SQLITE ? "(SELECT " + literal + " FROM " + GUARD + ")" : literal;
     }
 
     /** What stands before the table of a guard, so that a guard that does not hold takes everything back. */

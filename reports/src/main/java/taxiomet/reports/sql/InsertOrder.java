@@ -13,7 +13,7 @@ import taxiomet.charter.Table;
 
 /**
  * Puts rows of several tables into an order in which they can be inserted: parents before their children. Rows of one table that point at
- * one another go into one statement, which servers check at its end; rows in a circle of several tables come last, as they are.
+ * one another go into one statement, which servers check at its end; so should rows in a circle of several tables, which come last.
  */
 final class InsertOrder {
     private final Charter charter;
@@ -26,15 +26,18 @@ final class InsertOrder {
         this.charter = charter;
     }
 
-    /** @param rows for each table its rows, a cell for each column */
-    static List<Batch> of(Charter charter, Map<String, List<List<String>>> rows) {
+    /**
+     * @param rows for each table its rows, a cell for each column
+     * @return what goes in together, step by step
+     */
+    static List<List<Batch>> of(Charter charter, Map<String, List<List<String>>> rows) {
         return new InsertOrder(charter).order(rows);
     }
 
-    private List<Batch> order(Map<String, List<List<String>>> rows) {
+    private List<List<Batch>> order(Map<String, List<List<String>>> rows) {
         Map<String, List<List<String>>> left = new HashMap<>();
         rows.forEach((table, some) -> left.put(table, new ArrayList<>(some)));
-        List<Batch> batches = new ArrayList<>();
+        List<List<Batch>> batches = new ArrayList<>();
         boolean goesOn = true;
         while (goesOn) {
             goesOn = false;
@@ -42,17 +45,21 @@ final class InsertOrder {
                 List<List<String>> some = left.getOrDefault(table.name(), List.of());
                 List<List<String>> ready = ready(table, some, left);
                 if (!ready.isEmpty()) {
-                    batches.add(new Batch(table, ready));
+                    batches.add(List.of(new Batch(table, ready)));
                     some.removeAll(ready);
                     goesOn = true;
                 }
             }
         }
+        List<Batch> circle = new ArrayList<>();
         for (Table table : charter.tables()) {
             List<List<String>> some = left.getOrDefault(table.name(), List.of());
             if (!some.isEmpty()) {
-                batches.add(new Batch(table, some));
+                circle.add(new Batch(table, some));
             }
+        }
+        if (!circle.isEmpty()) {
+            batches.add(circle);
         }
         return batches;
     }
