@@ -40,12 +40,14 @@ public record PlannedStatement(
      * A row: its cells as SQL writes such values, one for each column of its table, null for null.
      *
      * @param before empty for a new row
-     * @param after empty for a row that goes
+     * @param after what the statement or the action gives it; empty for a row that goes
+     * @param end how it stands when the statement is through, with what actions have done to it, too; empty for a row that goes
      */
-    public record PlannedRow(String table, List<String> before, List<String> after) {
+    public record PlannedRow(String table, List<String> before, List<String> after, List<String> end) {
         public PlannedRow {
             before = Collections.unmodifiableList(new ArrayList<>(before));
             after = Collections.unmodifiableList(new ArrayList<>(after));
+            end = Collections.unmodifiableList(new ArrayList<>(end));
         }
     }
 

@@ -11,9 +11,18 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.IntStream;
+import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.And;
+import taxiomet.charter.Expression.Between;
+import taxiomet.charter.Expression.ColumnValue;
+import taxiomet.charter.Expression.Compared;
+import taxiomet.charter.Expression.In;
+import taxiomet.charter.Expression.IsNull;
+import taxiomet.charter.Expression.Literal;
+import taxiomet.charter.Expression.Or;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
-import taxiomet.charter.Key;
 import taxiomet.charter.Table;
 import taxiomet.check.KeyForm;
 import taxiomet.finding.RefusalKind;
@@ -131,7 +140,39 @@ final class MariadbReplay extends Replay {
             condition = null;
             return ordered(table, targets);
         }
-        return ordered(table, table.present());
+        int[] index = indexScanned(table, change);
+        boolean isWritten = change instanceof Change.Update update
+                && Arrays.stream(index)
+                        .anyMatch(column -> update.assignments()
+                                .containsKey(table.column(column).name()));
+        return sorted(table, index, isWritten ? targets : table.present());
+    }
+
+    /** The columns of the index that the server reads to find rows by a condition on one column; none for the primary key's. */
+    private int[] indexScanned(ReachedTable table, Change change) {
+        Optional<Expression> where = change instanceof Change.Delete delete
+                ? delete.where()
+                : change instanceof Change.Update update ? update.where() : Optional.empty();
+        if (where.isEmpty() || where.get().columnsRead().length != 1 || !isRange(where.get())) {
+            return new int[0];
+        }
+        int column = where.get().columnsRead()[0];
+        return indexes.get(table).stream()
+                .filter(index -> index[0] == column)
+                .findFirst()
+                .orElse(new int[0]);
+    }
+
+    /** Whether a condition asks for runs of values of its column. */
+    private static boolean isRange(Expression condition) {
+        if (condition instanceof Or or) {
+            return or.any().stream().allMatch(MariadbReplay::isRange);
+        } else if (condition instanceof And and) {
+            return and.all().stream().allMatch(MariadbReplay::isRange);
+        } else if (condition instanceof Compared compared) {
+            return compared.left() instanceof ColumnValue && compared.right() instanceof Literal;
+        }
+        return condition instanceof IsNull || condition instanceof In || condition instanceof Between;
     }
 
     private static boolean setsKey(ReachedTable table, Collection<String> columns) {
@@ -153,12 +194,21 @@ final class MariadbReplay extends Replay {
     /** Rows stand in the order of their primary key. */
     @Override
     List<ReachedRow> ordered(ReachedTable table, List<ReachedRow> targets) {
-        Optional<Key> key = table.table().primaryKey();
-        if (key.isEmpty()) {
-            return targets;
+        return sorted(table, new int[0], targets);
+    }
+
+    /** Rows in the order of an index, and of the primary key where that is equal. */
+    private static List<ReachedRow> sorted(ReachedTable table, int[] index, List<ReachedRow> rows) {
+        int[] primary = table.table()
+                .primaryKey()
+                .map(key -> table.table().indexesOf(key.columns()))
+                .orElse(new int[0]);
+        int[] columns =
+                IntStream.concat(IntStream.of(index), IntStream.of(primary)).toArray();
+        if (columns.length == 0) {
+            return rows;
         }
-        int[] columns = table.table().indexesOf(key.get().columns());
-        List<ReachedRow> sorted = new ArrayList<>(targets);
+        List<ReachedRow> sorted = new ArrayList<>(rows);
         sorted.sort((one, other) -> compare(table, columns, one.values, other.values));
         return sorted;
     }
@@ -169,7 +219,12 @@ final class MariadbReplay extends Replay {
             KeyForm form = KeyForm.of(table.column(column));
             Object a = CellCodec.keyPart(one[table.slotOf(column)], form);
             Object b = CellCodec.keyPart(other[table.slotOf(column)], form);
-            if (a instanceof Comparable x && b != null && a.getClass() == b.getClass()) {
+            if (a == null || b == null) {
+                int order = Boolean.compare(a != null, b != null);
+                if (order != 0) {
+                    return order;
+                }
+            } else if (a instanceof Comparable x && a.getClass() == b.getClass()) {
                 int order = x.compareTo(b);
                 if (order != 0) {
                     return order;

@@ -3,6 +3,7 @@ package taxiomet.rehearse;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -61,20 +62,18 @@ final class StatementTrace {
             if (effect.distance() > 0) {
                 followers.putIfAbsent(row, effect);
             } else if (kind == Kind.INSERT) {
-                rows.add(new PlannedRow(table.table().name(), List.of(), cells(table, row.values)));
+                rows.add(planned(row, List.of(), row.values));
             } else if (kind == Kind.DELETE) {
-                rows.add(new PlannedRow(table.table().name(), cells(table, replay.valuesAtStart(row)), List.of()));
+                rows.add(planned(row, cells(table, replay.valuesAtStart(row)), null));
             }
         }
-        written.forEach((row, values) -> rows.add(
-                new PlannedRow(table.table().name(), cells(table, replay.valuesAtStart(row)), cells(table, values))));
+        written.forEach((row, values) -> rows.add(planned(row, cells(table, replay.valuesAtStart(row)), values)));
+        Set<ReachedRow> named = new HashSet<>(written.keySet());
+        effects.stream().filter(effect -> effect.distance() == 0).forEach(effect -> named.add(effect.row()));
         List<PlannedRow> planned = new ArrayList<>();
         for (ReachedRow row : followers.keySet()) {
-            if (!written.containsKey(row)) {
-                planned.add(new PlannedRow(
-                        row.table.table().name(),
-                        cells(row.table, replay.valuesAtStart(row)),
-                        row.isGone ? List.of() : cells(row.table, row.values)));
+            if (!named.contains(row)) {
+                planned.add(planned(row, cells(row.table, replay.valuesAtStart(row)), row.isGone ? null : row.values));
             }
         }
         ofChange.add(new PlannedStatement(
@@ -87,6 +86,15 @@ final class StatementTrace {
                 rows,
                 planned,
                 kind == Kind.INSERT ? List.of() : counts(replay, touched)));
+    }
+
+    /** @param after null for a row that goes */
+    private static PlannedRow planned(ReachedRow row, List<String> before, Object[] after) {
+        return new PlannedRow(
+                row.table.table().name(),
+                before,
+                after == null ? List.of() : cells(row.table, after),
+                row.isGone ? List.of() : cells(row.table, row.values));
     }
 
     private static List<String> cells(ReachedTable table, Object[] values) {

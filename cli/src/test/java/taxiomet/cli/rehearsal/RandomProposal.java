@@ -66,7 +66,7 @@ final class RandomProposal {
     RandomProposal(long seed) {
         random = new Random(seed * 0x9E3779B97F4A7C15L);
         isDirty = chance(0.4);
-        isDeep = chance(0.65);
+        isDeep = chance(0.8);
         int count = (isDeep ? 4 : 2) + random.nextInt(isDeep ? 3 : 5);
         for (int i = 0; i < count; i++) {
             tables.add(table("t" + i));
@@ -152,7 +152,7 @@ final class RandomProposal {
                 continue;
             }
             boolean isFull = chance(0.06) && columns.size() > 1;
-            double cascades = isDeep ? isToNeighbour ? 0.9 : 0.6 : 0.3;
+            double cascades = isDeep ? isToNeighbour ? 0.95 : 0.7 : 0.25;
             String onDelete = chance(cascades) ? "cascade" : any(ACTIONS);
             String onUpdate = chance(cascades) ? "cascade" : any(ACTIONS);
             List<Integer> nullColumns =
@@ -287,7 +287,7 @@ final class RandomProposal {
     }
 
     private String change() {
-        TableCase table = isDeep && chance(0.85) ? tables.get(random.nextInt(2)) : any(tables);
+        TableCase table = isDeep && chance(0.9) ? tables.get(random.nextInt(2)) : any(tables);
         if (table.rows.isEmpty()) {
             table = any(tables);
         }

@@ -7,7 +7,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,8 +19,6 @@ import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
-import taxiomet.charter.ForeignKey;
-import taxiomet.charter.Table;
 import taxiomet.charters.Charters;
 import taxiomet.cli.Program;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
@@ -29,7 +26,6 @@ import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.RefusalResult;
-import taxiomet.rehearse.Proposal;
 import taxiomet.rehearse.Rehearsal;
 
 /**
@@ -60,79 +56,6 @@ final class RehearsalConformanceTest {
         try (Server server = new SqliteServer()) {
             compare(server, Behaviour.SQLITE);
         }
-    }
-
-    /**
-     * The standard leaves no room for the order of declarations, nor for when no action is judged: where neither decides in PostgreSQL,
-     * the two agree.
-     */
-    @Test
-    void the_standard_agrees_with_postgresql_where_order_and_timing_do_not_decide() throws Exception {
-        int compared = 0;
-        List<String> differences = new ArrayList<>();
-        try (Server server = new PostgresServer()) {
-            for (long seed = SEED; compared < CASES; seed++) {
-                RandomProposal proposal = new RandomProposal(seed);
-                Path caseFolder = Files.createTempDirectory(folder, "standard");
-                Charter charter = Charters.read(CharterOfCase.write(proposal, caseFolder), Optional.empty())
-                        .charter();
-                for (String change : proposal.changes) {
-                    if (!isOrderIndifferent(charter, proposal, change)) {
-                        seen.merge("standard: order or timing decides", 1, Integer::sum);
-                        continue;
-                    }
-                    compared++;
-                    server.load(proposal);
-                    boolean isAccepted = server.run(change).isAccepted();
-                    try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Behaviour.STANDARD)) {
-                        if (rehearsal.result().isAccepted() != isAccepted
-                                || !Rehearsals.rows(rehearsal, proposal).equals(server.rows(proposal))) {
-                            differences.add("seed " + seed + ": " + change + ": server "
-                                    + (isAccepted ? "accepts" : "refuses") + ", rehearsal "
-                                    + rehearsal.result().changes() + "\n" + proposal.describe());
-                        }
-                    }
-                }
-            }
-        }
-        System.out.println("standard: " + compared + " changes from seed " + SEED + ", " + seen);
-        assertThat(differences).isEmpty();
-    }
-
-    /** Whether PostgreSQL ends in the same way with the links in other orders, and with no action judged at the end. */
-    private static boolean isOrderIndifferent(Charter charter, RandomProposal proposal, String change)
-            throws IOException {
-        List<Charter> others = new ArrayList<>(List.of(charter));
-        List<Table> reversed = new ArrayList<>();
-        for (Table table : charter.tables()) {
-            List<ForeignKey> links = new ArrayList<>(table.links());
-            Collections.reverse(links);
-            reversed.add(table.withLinks(links));
-        }
-        others.add(new Charter(charter.name(), reversed, charter.behavesAs()));
-        List<Table> tables = new ArrayList<>(charter.tables());
-        Collections.reverse(tables);
-        others.add(new Charter(charter.name(), tables, charter.behavesAs()));
-        Collections.reverse(reversed);
-        others.add(new Charter(charter.name(), reversed, charter.behavesAs()));
-        Set<String> ends = new TreeSet<>();
-        for (Charter other : others) {
-            for (Proposal.Deferral deferral : List.of(Proposal.Deferral.DECLARED, Proposal.Deferral.ALL)) {
-                try (Rehearsal rehearsal = Rehearsals.start(other, List.of(change), Behaviour.POSTGRESQL, deferral)) {
-                    RehearsalResult result = rehearsal.result();
-                    boolean isRowByRow = result.changes().get(0).refusals().stream()
-                            .anyMatch(refusal -> refusal.kind() == RefusalKind.KEY_TAKEN
-                                    || refusal.kind() == RefusalKind.BROKEN_RULE
-                                    || refusal.kind() == RefusalKind.NULL_NOT_ALLOWED);
-                    if (isRowByRow) {
-                        // Judged row by row there, and when all rows are written here.
-                        return false;
-                    }
-                    ends.add(result.isAccepted() + " " + Rehearsals.rows(rehearsal, proposal));
-                }
-            }
-        }
-        return ends.size() == 1;
     }
 
     /** Only where one has been started: bench/rehearsal does. */

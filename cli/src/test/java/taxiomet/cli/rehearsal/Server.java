@@ -93,9 +93,13 @@ abstract class Server implements AutoCloseable {
                         "SELECT count\\(\\*\\) FROM [\"`](\\w+)[\"`] WHERE (\\([^()]*\\))[^=]*?(?:OR [^)]*\\)\\s*)*\\) = ([1-9])")
                 .matcher(script);
         linksOff();
-        if (guard.find()) {
-            execute("DELETE FROM " + guard.group(1) + " WHERE " + guard.group(2));
-        } else {
+        int deleted = 0;
+        while (deleted == 0 && guard.find()) {
+            try (Statement sql = connection.createStatement()) {
+                deleted = sql.executeUpdate("DELETE FROM " + guard.group(1) + " WHERE " + guard.group(2));
+            }
+        }
+        if (deleted == 0) {
             // An insert alone: the key is taken by somebody else.
             guard = java.util.regex.Pattern.compile(
                             "INSERT INTO [\"`](\\w+)[\"`] (\\([^)]*\\)) VALUES\\s+(\\([^)]*\\))")

@@ -22,7 +22,7 @@ final class KeysFree {
         rows.forEach(row -> waitsFor.put(row, 0));
         for (Key key : table.keys()) {
             Map<List<String>, PlannedRow> holders = new HashMap<>();
-            rows.forEach(row -> holders.put(key(table, key, row.after()), row));
+            rows.forEach(row -> holders.put(key(table, key, row.end()), row));
             for (PlannedRow row : rows) {
                 PlannedRow holder = holders.get(key(table, key, row.before()));
                 if (holder != null && !holder.equals(row)) {

@@ -103,7 +103,7 @@ final class RowSql {
                             + (isOne ? values.get(0) : cases(table, rows, values, isForward, name));
                 })
                 .collect(Collectors.joining(", "));
-        String where = any(rows, row -> named(table, isForward ? row.before() : row.after()));
+        String where = any(rows, row -> named(table, isForward ? row.before() : row.end()));
         return "UPDATE " + dialect.name(table.name()) + " SET " + sets + " WHERE " + dialect.whileGuarded(where);
     }
 
@@ -112,7 +112,7 @@ final class RowSql {
         for (int i = 0; i < rows.size(); i++) {
             PlannedRow row = rows.get(i);
             cases.append(" WHEN ")
-                    .append(named(table, isForward ? row.before() : row.after()))
+                    .append(named(table, isForward ? row.before() : row.end()))
                     .append(" THEN ")
                     .append(values.get(i));
         }

@@ -54,10 +54,10 @@ public final class UndoSql {
         boolean isDelete = statement.kind() == Kind.DELETE;
         String seen = isDelete
                 ? sql.count(table, RowSql.any(rows, row -> sql.named(table, row.before()))) + " = 0"
-                : sql.count(table, RowSql.any(rows, row -> sql.asSeen(table, row.after()))) + " = " + rows.size();
+                : sql.count(table, RowSql.any(rows, row -> sql.asSeen(table, row.end()))) + " = " + rows.size();
         script.add(ScriptFile.comment(statement.words()) + sql.guard(List.of(seen)));
         if (statement.kind() == Kind.INSERT) {
-            script.add(sql.delete(table, RowSql.any(rows, row -> sql.named(table, row.after()))));
+            script.add(sql.delete(table, RowSql.any(rows, row -> sql.named(table, row.end()))));
         } else if (statement.kind() == Kind.UPDATE) {
             addUpdates(table, statement.set(), rows, script);
         }
@@ -65,24 +65,54 @@ public final class UndoSql {
         if (isDelete) {
             rows.forEach(row -> addTo(gone, row));
         }
-        statement.followers().stream().filter(row -> row.after().isEmpty()).forEach(row -> addTo(gone, row));
+        statement.followers().stream().filter(row -> row.end().isEmpty()).forEach(row -> addTo(gone, row));
         for (List<InsertOrder.Batch> together : InsertOrder.of(charter, gone)) {
             script.add(insert(together));
         }
         Map<String, List<PlannedRow>> written = new LinkedHashMap<>();
         statement.followers().stream()
-                .filter(row -> !row.after().isEmpty())
+                .filter(row -> !row.end().isEmpty())
                 .forEach(row -> written.computeIfAbsent(row.table(), t -> new ArrayList<>())
                         .add(row));
         written.forEach((name, some) -> {
             Table of = charter.table(name);
-            for (PlannedRow row : KeysFree.order(of, some)) {
-                List<String> changed = changedColumns(of, row);
-                if (!changed.isEmpty()) {
-                    script.add(sql.update(of, changed, List.of(row), false));
-                }
-            }
+            KeysFree.order(of, some).forEach(row -> addUpdate(of, changedColumns(of, row), row, script));
         });
+        if (statement.kind() == Kind.UPDATE) {
+            // What actions did to the rows that the statement itself changed.
+            for (PlannedRow row : rows) {
+                List<String> columns = changedColumns(table, row);
+                columns.removeAll(statement.set());
+                addUpdate(table, columns, new PlannedRow(row.table(), row.before(), row.after(), row.before()), script);
+            }
+        }
+        addProof(statement, script);
+    }
+
+    private void addUpdate(Table table, List<String> columns, PlannedRow row, List<String> script) {
+        if (!columns.isEmpty()) {
+            script.add(sql.update(table, columns, List.of(row), false));
+        }
+    }
+
+    /** In the end all rows are as they were, or nothing is done. */
+    private void addProof(PlannedStatement statement, List<String> script) {
+        Map<String, List<PlannedRow>> before = new LinkedHashMap<>();
+        for (List<PlannedRow> some : List.of(statement.rows(), statement.followers())) {
+            some.stream()
+                    .filter(row -> !row.before().isEmpty())
+                    .forEach(row -> before.computeIfAbsent(row.table(), t -> new ArrayList<>())
+                            .add(row));
+        }
+        if (!before.isEmpty()) {
+            List<String> conditions = new ArrayList<>();
+            before.forEach((name, some) -> {
+                Table table = charter.table(name);
+                conditions.add(sql.count(table, RowSql.any(some, row -> sql.asSeen(table, row.before()))) + " = "
+                        + some.size());
+            });
+            script.add(sql.guard(conditions));
+        }
     }
 
     private static void addTo(Map<String, List<List<String>>> gone, PlannedRow row) {
@@ -126,7 +156,7 @@ public final class UndoSql {
     private static List<String> changedColumns(Table table, PlannedRow row) {
         List<String> changed = new ArrayList<>();
         for (int i = 0; i < row.before().size(); i++) {
-            if (!Objects.equals(row.before().get(i), row.after().get(i))) {
+            if (!Objects.equals(row.before().get(i), row.end().get(i))) {
                 changed.add(table.columns().get(i).name());
             }
         }
