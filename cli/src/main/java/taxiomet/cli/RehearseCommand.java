@@ -273,11 +273,10 @@ final class RehearseCommand implements Callable<Integer> {
         Dialect written = dialect != null
                 ? dialect
                 : whose == Behaviour.STANDARD ? Dialect.POSTGRESQL : Dialect.valueOf(whose.name());
-        boolean putsFaultsBack = !rehearsal.result().mended().isEmpty();
         try (WholeOutput forward = new WholeOutput(writeSql);
                 WholeOutput back = new WholeOutput(undoOf(writeSql))) {
             new ProposalSql(charter, written).write(rehearsal.statements(), forward.draft());
-            new UndoSql(charter, written, putsFaultsBack).write(rehearsal.statements(), back.draft());
+            new UndoSql(charter, written).write(rehearsal.statements(), back.draft());
             forward.complete();
             back.complete();
         }

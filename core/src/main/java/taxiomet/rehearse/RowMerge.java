@@ -4,9 +4,11 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Key;
 import taxiomet.finding.RefusalKind;
@@ -21,6 +23,8 @@ import taxiomet.rehearse.Change.Combination;
 final class RowMerge {
     private final Replay replay;
     private final ReachedRows rows;
+    /** Rows that are going: their merge is not through. */
+    private final Set<ReachedRow> underWay = new HashSet<>();
 
     RowMerge(Replay replay, ReachedRows rows) {
         this.replay = replay;
@@ -53,9 +57,11 @@ final class RowMerge {
             Map<String, Combination> combine,
             Combination otherwise) {
         ReachedTable table = goes.table;
+        underWay.add(goes);
         for (ReachedLink link : table.linksIn) {
             point(link, goes, stays, merge);
         }
+        underWay.remove(goes);
         Object[] whole = combined(goes, stays, combine, otherwise);
         if (goes.isGone) {
             return;
@@ -89,7 +95,8 @@ final class RowMerge {
     private void mergeChildren(ReachedRow child, ReachedRow twin, Change.Merge merge) {
         Map<String, Combination> combine =
                 merge.combine().get(child.table.table().name());
-        if (combine == null) {
+        // Where a circle of links leads back to rows that are being merged, nothing says which comes first.
+        if (combine == null || underWay.contains(child) || underWay.contains(twin)) {
             replay.refuse(
                     RefusalKind.NOT_COMBINED,
                     child.table,

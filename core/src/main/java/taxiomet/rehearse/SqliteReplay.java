@@ -73,6 +73,11 @@ final class SqliteReplay extends Replay {
     }
 
     /** @param order the links as they are declared */
+    /** The statement whose rows are being numbered, and the greatest number among them. */
+    private int givenIn = -1;
+
+    private long greatestGiven;
+
     SqliteReplay(ReachedRows rows, Proposal proposal, List<ReachedLink> order) {
         super(rows, proposal);
         this.lastDeclaredFirst = new ArrayList<>(order);
@@ -125,16 +130,30 @@ final class SqliteReplay extends Replay {
     @Override
     void noteNumber(ReachedTable table, int column, Object value) {
         if (value instanceof Long number) {
-            raiseNumber(table, column, number);
+            if (column == rowIdColumn(table)) {
+                noteGiven(number);
+            } else {
+                raiseNumber(table, column, number);
+            }
         }
     }
 
     /** A row's number is one more than the greatest that is there: the numbers of rows that went are given again. */
     @Override
     Object nextNumber(ReachedTable table, int column) {
-        return column == rowIdColumn(table)
-                ? asNumber(table, column, table.greatestNow(column).orElse(0) + 1)
-                : super.nextNumber(table, column);
+        if (column != rowIdColumn(table)) {
+            return super.nextNumber(table, column);
+        }
+        long greatest = table.greatestNow(column).orElse(0);
+        long next = Math.max(greatest, givenIn == statement() ? greatestGiven : greatest) + 1;
+        noteGiven(next);
+        return asNumber(table, column, next);
+    }
+
+    /** The rows of a statement are numbered before they are there. */
+    private void noteGiven(long number) {
+        greatestGiven = givenIn == statement() ? Math.max(greatestGiven, number) : number;
+        givenIn = statement();
     }
 
     @Override

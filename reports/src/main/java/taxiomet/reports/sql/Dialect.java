@@ -47,12 +47,7 @@ public enum Dialect {
         };
     }
 
-    /** Whether anybody may work outside the rules of tables. */
-    boolean setsRulesAsideFreely() {
-        return this != POSTGRESQL;
-    }
-
-    /** The same for a script that works outside the rules of the tables. */
+    /** Statements that begin a script that works outside the rules of the tables. */
     List<String> beginWithoutRules() {
         List<String> begin = new ArrayList<>();
         switch (this) {
@@ -86,18 +81,13 @@ public enum Dialect {
     List<String> remarksWithoutRules() {
         return this == POSTGRESQL
                 ? List.of(
-                        "Some of the rows broke rules before: they are put back with links at rest, which needs the right to set",
-                        "session_replication_role. Rules on values (CHECK) stay in force: drop those that the rows break first.")
+                        "Links and triggers are at rest while the rows are put back: whoever runs it needs the right to set",
+                        "session_replication_role. Rules on values (CHECK) stay in force: drop first those that the rows broke before.")
                 : List.of("Links and rules are at rest while the rows are put back.");
     }
 
     String dropTemporary() {
         return this == MARIADB ? "DROP TEMPORARY TABLE" : "DROP TABLE";
-    }
-
-    /** Whether one statement can insert into several tables, and have links judged at its end. */
-    boolean insertsTogether() {
-        return this == POSTGRESQL;
     }
 
     /** The condition of a statement that does nothing once a guard has taken all back, though the client goes on with the script. */
