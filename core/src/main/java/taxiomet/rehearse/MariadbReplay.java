@@ -352,12 +352,24 @@ final class MariadbReplay extends Replay {
             }
             boolean isOwn = link.child == row.table && after != null && link != cameBy;
             Object key = isOwn ? link.children.keyOf(after) : null;
-            if (key != null && (isMoved || !key.equals(link.children.keyOf(before)))) {
-                steps.add(new Step(indexOf(link.child, link.childColumns), link, true));
+            int index = key == null ? 0 : indexOf(link.child, link.childColumns);
+            if (key != null && (isMoved || changes(row.table, index, before, after))) {
+                steps.add(new Step(index, link, true));
             }
         }
         steps.sort(Comparator.comparingInt(Step::index).thenComparing(Step::looksUp));
         return new Frame(row, before, after, effect, isMoved, steps);
+    }
+
+    /** Whether a row gets another entry in an index, though perhaps for a column that the link at hand does not have. */
+    private boolean changes(ReachedTable table, int index, Object[] before, Object[] after) {
+        for (int column : indexes.get(table).get(index)) {
+            int slot = table.slotOf(column);
+            if (!RowJudge.isSame(before[slot], after[slot])) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void follow(Frame first) {
@@ -367,7 +379,7 @@ final class MariadbReplay extends Replay {
             Frame frame = frames.peek();
             if (frame.nextChild < frame.children.size()) {
                 ReachedRow child = frame.children.get(frame.nextChild++);
-                if (!child.isGone) {
+                if (isStillChild(child, frame, frames)) {
                     actOn(child, frame, frames);
                 }
             } else if (frame.nextStep < frame.steps.size()) {
@@ -383,6 +395,15 @@ final class MariadbReplay extends Replay {
                 frames.pop();
             }
         }
+    }
+
+    /** Children are met one by one: what was done for one before may have moved another. */
+    private static boolean isStillChild(ReachedRow child, Frame frame, Deque<Frame> frames) {
+        ReachedLink link = frame.link;
+        Object key = link.parents.keyOf(frame.before);
+        return !child.isGone
+                && (key.equals(link.children.keyOf(child.values))
+                        || frames.stream().anyMatch(other -> other.row.equals(child)));
     }
 
     private void lookUp(Frame frame, Deque<Frame> frames) {

@@ -83,6 +83,7 @@ final class RehearsalConformanceTest {
             seen.merge("case: accepts two steps or more", isDeepCase ? 1 : 0, Integer::sum);
             seen.merge("case: refuses", isRefusedCase ? 1 : 0, Integer::sum);
             if (difference != null) {
+                System.out.println(server.name() + " differs at seed " + seed);
                 differences.add("seed " + seed + ": " + difference + "\n" + proposal.describe());
             }
         }
@@ -249,8 +250,8 @@ final class RehearsalConformanceTest {
         if (answer.isAccepted() || answer.refusedBy().isEmpty()) {
             return null;
         }
-        if (server.name().equals("mariadb")) {
-            // Which of several rules it names first depends on its indexes.
+        if (server.name().equals("mariadb") || change.words().contains("IN (SELECT")) {
+            // Which of several rules is named first depends on the indexes, or on the plan of a join.
             boolean isKnown = change.refusals().stream()
                     .anyMatch(refusal -> refusal.kind() == RefusalKind.TOO_DEEP
                             || nameOf(server, refusal, proposal)
