@@ -35,6 +35,9 @@ abstract class Replay {
     private List<Effect> effects = new ArrayList<>();
     private List<ReachedRow> keptByTwins = new ArrayList<>();
     private int statement;
+    /** The first statement of the change at hand. */
+    private int firstStatement;
+
     private Change changeAtHand;
     private Optional<StatementTrace> trace = Optional.empty();
 
@@ -68,6 +71,7 @@ abstract class Replay {
         effects = new ArrayList<>();
         keptByTwins = new ArrayList<>();
         int mark = rows.mark();
+        firstStatement = statement + 1;
         changeAtHand = change;
         trace.ifPresent(StatementTrace::begin);
         int direct = carryOut(change);
@@ -160,6 +164,11 @@ abstract class Replay {
 
     final int statement() {
         return statement;
+    }
+
+    /** Whether a row stands as some statement of the change at hand has written it. */
+    final boolean isWrittenByChange(ReachedRow row) {
+        return row.statement >= firstStatement;
     }
 
     /** What names the rows of a change, to be asked again while it is carried out. */

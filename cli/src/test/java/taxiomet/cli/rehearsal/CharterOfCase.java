@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import taxiomet.cli.rehearsal.RandomProposal.ColumnCase;
 import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
 import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
@@ -18,23 +19,22 @@ final class CharterOfCase {
     /** What a charter declares beyond what servers know; none of it refuses a change. */
     interface More {
         /** Entries of a link, each with a comma before it. */
-        String ofLink(LinkCase link);
-
-        /** Rules of a table. */
-        List<RuleCase> rulesOf(TableCase table);
-    }
-
-    private static final More NOTHING = new More() {
-        @Override
-        public String ofLink(LinkCase link) {
+        default String ofLink(LinkCase link) {
             return "";
         }
 
-        @Override
-        public List<RuleCase> rulesOf(TableCase table) {
+        /** Rules of a table. */
+        default List<RuleCase> rulesOf(TableCase table) {
             return List.of();
         }
-    };
+
+        /** The column of a table that is added up. */
+        default Optional<String> totalOf(TableCase table) {
+            return Optional.empty();
+        }
+    }
+
+    private static final More NOTHING = new More() {};
 
     static Path write(RandomProposal proposal, Path folder) throws IOException {
         return write(proposal, folder, NOTHING);
@@ -98,6 +98,8 @@ final class CharterOfCase {
                         .append('\n');
             }
         }
+        more.totalOf(table)
+                .ifPresent(column -> yaml.append("    totals: ").append(column).append('\n'));
         List<RuleCase> rules = new ArrayList<>(table.rules);
         rules.addAll(more.rulesOf(table));
         if (!rules.isEmpty()) {
