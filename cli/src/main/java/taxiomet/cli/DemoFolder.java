@@ -4,13 +4,11 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.stream.Stream;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
+import taxiomet.sources.FileHash;
 
 /** The demo's data, and the copy of it that a user plays with. */
 final class DemoFolder {
@@ -82,12 +80,9 @@ final class DemoFolder {
     }
 
     private static String digestOf(Path file) throws IOException {
-        try {
-            MessageDigest digest = MessageDigest.getInstance("SHA-256");
-            digest.update(file.getFileName().toString().getBytes(StandardCharsets.UTF_8));
-            return HexFormat.of().formatHex(digest.digest(Files.readAllBytes(file)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
+        FileHash hash = new FileHash();
+        hash.digest().update(file.getFileName().toString().getBytes(StandardCharsets.UTF_8));
+        hash.digest().update(Files.readAllBytes(file));
+        return hash.hex();
     }
 }

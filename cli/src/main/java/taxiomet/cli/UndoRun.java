@@ -10,9 +10,6 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.security.DigestInputStream;
 import java.security.DigestOutputStream;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.List;
 import taxiomet.charters.proposals.UndoReader;
 import taxiomet.charters.proposals.UndoReader.Edit;
@@ -20,6 +17,7 @@ import taxiomet.charters.proposals.UndoReader.FileUndo;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
 import taxiomet.rows.SourceException;
+import taxiomet.sources.FileHash;
 import taxiomet.sources.csv.Packing;
 
 /** Goes back from the files that a rehearsal wrote to those that it read. */
@@ -57,13 +55,13 @@ final class UndoRun {
     }
 
     private void goBack(FileUndo undo, Path copy, Path target) throws IOException {
-        MessageDigest ofCopy = sha256();
-        MessageDigest ofOriginal = sha256();
+        FileHash ofCopy = new FileHash();
+        FileHash ofOriginal = new FileHash();
         Packing packing = Packing.of(copy);
         try (InputStream in = new DigestInputStream(
-                        packing.unpack(new BufferedInputStream(Files.newInputStream(copy))), ofCopy);
+                        packing.unpack(new BufferedInputStream(Files.newInputStream(copy))), ofCopy.digest());
                 OutputStream file = new BufferedOutputStream(Files.newOutputStream(target));
-                OutputStream out = new DigestOutputStream(packing.pack(file), ofOriginal)) {
+                OutputStream out = new DigestOutputStream(packing.pack(file), ofOriginal.digest())) {
             long at = 0;
             for (Edit edit : undo.edits()) {
                 copy(in, out, edit.at() - at, copy);
@@ -78,11 +76,10 @@ final class UndoRun {
                     "there is no such file",
                     "the undo works on the files beside it, as the rehearsal wrote them");
         }
-        HexFormat hex = HexFormat.of();
-        if (!hex.formatHex(ofCopy.digest()).equals(undo.copySha256())) {
+        if (!ofCopy.hex().equals(undo.copySha256())) {
             throw changed(copy);
         }
-        if (!hex.formatHex(ofOriginal.digest()).equals(undo.originalSha256())) {
+        if (!ofOriginal.hex().equals(undo.originalSha256())) {
             throw new SourceException(
                     undoFile.toString(), "the undo of " + undo.place() + " does not lead back", "it was changed");
         }
@@ -111,13 +108,5 @@ final class UndoRun {
 
     private static void skip(InputStream in, long count, Path file) throws IOException {
         copy(in, OutputStream.nullOutputStream(), count, file);
-    }
-
-    private static MessageDigest sha256() {
-        try {
-            return MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
     }
 }

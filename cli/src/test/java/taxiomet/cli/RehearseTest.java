@@ -1,21 +1,40 @@
 package taxiomet.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.networknt.schema.JsonSchemaFactory;
 import com.networknt.schema.SpecVersion;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.LongSupplier;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charters.Charters;
+import taxiomet.charters.proposals.ProposalReader;
+import taxiomet.check.CheckProgress;
+import taxiomet.check.Resources;
+import taxiomet.rehearse.Change;
+import taxiomet.rehearse.Proposal;
+import taxiomet.rehearse.Rehearsal;
+import taxiomet.rehearse.RehearsalOptions;
+import taxiomet.rows.SourceException;
+import taxiomet.sources.RowSources;
+import taxiomet.spill.MemoryBudget;
 
 /** What rehearse says and writes, on small tables. */
 final class RehearseTest {
@@ -353,5 +372,46 @@ final class RehearseTest {
                 rehearse("-e", "DELETE FROM queen WHERE id = 1", "--json").json();
         assertThat(result.get("tables").get(0).get("rows_after").asInt()).isZero();
         assertThat(result.get("elsewhere").findValuesAsText("where")).containsExactly("SQLite", "MariaDB");
+    }
+
+    @Test
+    void a_table_that_changes_while_it_is_rehearsed_ends_it() throws Exception {
+        Charter charter =
+                Charters.read(folder.resolve("charter.yaml"), Optional.empty()).charter();
+        List<Change> changes = new ProposalReader(charter, Instant.EPOCH).sql("DELETE FROM keeper WHERE id = 2", "-e");
+        Path hives = folder.resolve("hives.csv");
+        // Somebody writes when the hives have been read, and before they are named.
+        CheckProgress writer = new CheckProgress() {
+            @Override
+            public void reading(String table) {
+                if (table.equals("share")) {
+                    try {
+                        Files.writeString(hives, "14,2,1.00\n", StandardOpenOption.APPEND);
+                    } catch (IOException e) {
+                        throw new UncheckedIOException(e);
+                    }
+                }
+            }
+
+            @Override
+            public void advanced(LongSupplier bytesRead, long bytesInAll) {
+                // not looked at
+            }
+
+            @Override
+            public void concluding() {
+                // not looked at
+            }
+        };
+        assertThatThrownBy(() -> Rehearsal.start(
+                        charter,
+                        new Proposal(changes, false, Proposal.Deferral.DECLARED, Instant.EPOCH),
+                        new RehearsalOptions(Behaviour.STANDARD, 3, true, true, 1_000, false),
+                        RowSources::open,
+                        new Resources(folder, MemoryBudget.atMost(1 << 24), 1, 1 << 21),
+                        writer))
+                .isInstanceOf(SourceException.class)
+                .hasMessageContaining("hives.csv")
+                .hasMessageContaining("changed while it was being read");
     }
 }

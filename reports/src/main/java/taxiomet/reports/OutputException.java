@@ -18,7 +18,7 @@ public final class OutputException extends RuntimeException {
     public static OutputException of(String place, IOException cause) {
         String reason = cause.getMessage() == null ? cause.getClass().getSimpleName() : cause.getMessage();
         return new OutputException(
-                place,
+                WholeOutput.withoutDraft(place),
                 "it cannot be written (" + reason + ")",
                 "nothing was left behind; check the place and its free space");
     }

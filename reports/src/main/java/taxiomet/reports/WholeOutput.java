@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.util.regex.Pattern;
 
 /**
  * A file or folder that appears whole or not at all: it is written beside its place under another name, and takes its place at
@@ -37,6 +38,11 @@ public final class WholeOutput implements AutoCloseable {
 
     private String draftPrefix() {
         return "." + target.getFileName() + DRAFT;
+    }
+
+    /** The name of the output that a draft is for, wherever it stands in a path. */
+    static String withoutDraft(String place) {
+        return place.replaceFirst("\\.([^/\\\\]+)" + Pattern.quote(DRAFT) + "[0-9]+", "$1");
     }
 
     /** Removes drafts of this output that a killed program left behind. */

@@ -77,8 +77,7 @@ final class RecomputedTest {
             }
         }
         System.out.println("elsewhere: " + CASES + " cases from seed " + SEED + ", " + seen);
-        assertThat(seen)
-                .containsKeys("SQLite ends differently", "SQLite ends alike");
+        assertThat(seen).containsKeys("SQLite ends differently", "SQLite ends alike");
     }
 
     private static Optional<Server> mariadb() throws SQLException {

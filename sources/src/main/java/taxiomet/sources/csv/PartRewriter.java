@@ -7,10 +7,7 @@ import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.Arrays;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,6 +17,7 @@ import taxiomet.rows.SourceException;
 import taxiomet.rows.TableRewriter.Content;
 import taxiomet.rows.TableRewriter.Contents;
 import taxiomet.rows.TableRewriter.UndoSink;
+import taxiomet.sources.FileHash;
 
 /**
  * Copies one part with some of its rows left out or changed. The rows are told apart by the same splitter that reads them, one at a time,
@@ -53,8 +51,8 @@ final class PartRewriter {
 
     private long written;
     private byte last;
-    private final MessageDigest ofOriginal = sha256();
-    private final MessageDigest ofCopy = sha256();
+    private final FileHash ofOriginal = new FileHash();
+    private final FileHash ofCopy = new FileHash();
 
     PartRewriter(
             CsvPart part,
@@ -81,20 +79,9 @@ final class PartRewriter {
         goTo(-1);
     }
 
-    private static MessageDigest sha256() {
-        try {
-            return MessageDigest.getInstance("SHA-256");
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
-    }
-
     /** What was read and what was written, when all is done. */
     Contents contents() {
-        HexFormat hex = HexFormat.of();
-        return new Contents(
-                new Content(copied, hex.formatHex(ofOriginal.digest())),
-                new Content(written, hex.formatHex(ofCopy.digest())));
+        return new Contents(new Content(copied, ofOriginal.hex()), new Content(written, ofCopy.hex()));
     }
 
     /** Leaves a row out, or changes it; rows come ascending. */
@@ -112,7 +99,7 @@ final class PartRewriter {
         }
         copyTo(start);
         byte[] old = bytes(start, offset);
-        ofOriginal.update(old);
+        ofOriginal.digest().update(old);
         byte[] now = edit.isDeleted() ? new byte[0] : changed(old, edit.cells());
         undo.edit(written, now.length, old);
         write(now);
@@ -160,7 +147,7 @@ final class PartRewriter {
     private void copyTo(long to) throws IOException {
         while (copied < to) {
             byte[] piece = bytes(copied, Math.min(to, copied + PIECE));
-            ofOriginal.update(piece);
+            ofOriginal.digest().update(piece);
             write(piece);
             copied += piece.length;
         }
@@ -168,7 +155,7 @@ final class PartRewriter {
 
     private void write(byte[] bytes) throws IOException {
         out.write(bytes);
-        ofCopy.update(bytes);
+        ofCopy.digest().update(bytes);
         written += bytes.length;
         last = bytes.length == 0 ? last : bytes[bytes.length - 1];
     }
@@ -203,7 +190,7 @@ final class PartRewriter {
     private void copyRest() throws IOException {
         byte[] piece = new byte[PIECE];
         for (int count = in.read(copied, piece, 0, PIECE); count > 0; count = in.read(copied, piece, 0, PIECE)) {
-            ofOriginal.update(piece, 0, count);
+            ofOriginal.digest().update(piece, 0, count);
             write(Arrays.copyOf(piece, count));
             copied += count;
         }
