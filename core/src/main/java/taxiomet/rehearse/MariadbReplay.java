@@ -381,6 +381,9 @@ final class MariadbReplay extends Replay {
                 ReachedRow child = frame.children.get(frame.nextChild++);
                 if (isStillChild(child, frame, frames)) {
                     actOn(child, frame, frames);
+                } else if (frames.size() >= DEEPEST && isUnderWay(child, frames)) {
+                    // There is nothing left to do to it, but the step counts.
+                    refuse(RefusalKind.TOO_DEEP, frame.link.child, frame.link.link.name(), child);
                 }
             } else if (frame.nextStep < frame.steps.size()) {
                 Step step = frame.steps.get(frame.nextStep++);
@@ -401,9 +404,11 @@ final class MariadbReplay extends Replay {
     private static boolean isStillChild(ReachedRow child, Frame frame, Deque<Frame> frames) {
         ReachedLink link = frame.link;
         Object key = link.parents.keyOf(frame.before);
-        return !child.isGone
-                && (key.equals(link.children.keyOf(child.values))
-                        || frames.stream().anyMatch(other -> other.row.equals(child)));
+        return !child.isGone && (key.equals(link.children.keyOf(child.values)) || isUnderWay(child, frames));
+    }
+
+    private static boolean isUnderWay(ReachedRow row, Deque<Frame> frames) {
+        return frames.stream().anyMatch(frame -> frame.row.equals(row));
     }
 
     private void lookUp(Frame frame, Deque<Frame> frames) {
