@@ -101,7 +101,7 @@ final class PostgresReplay extends Replay {
 
     private void change(ReachedRow row, Object[] values, EffectKind kind, ReachedLink link, Effect cause) {
         Object[] before = row.values;
-        boolean isOwnVersion = isWrittenByChange(row);
+        boolean isOwnVersion = isWrittenByTransaction(row);
         Effect effect = writeRow(row, values, kind, link, cause);
         judge(row, before);
         enqueue(row, before, values, effect, isOwnVersion);

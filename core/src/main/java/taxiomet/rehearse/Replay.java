@@ -166,9 +166,10 @@ abstract class Replay {
         return statement;
     }
 
-    /** Whether a row stands as some statement of the change at hand has written it. */
-    final boolean isWrittenByChange(ReachedRow row) {
-        return row.statement >= firstStatement;
+    /** Whether a row stands as a statement of the same transaction has written it: each change is one, unless links wait for the end. */
+    final boolean isWrittenByTransaction(ReachedRow row) {
+        boolean isOneForAll = rows.links().stream().anyMatch(this::waits);
+        return row.statement >= (isOneForAll ? 1 : firstStatement);
     }
 
     /** What names the rows of a change, to be asked again while it is carried out. */
