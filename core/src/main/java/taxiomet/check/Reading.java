@@ -1,6 +1,5 @@
 package taxiomet.check;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.locks.Condition;
@@ -36,35 +35,13 @@ final class Reading {
 
     /** Reads all; what a thread throws is thrown here, when all have stopped. */
     void run() {
-        List<Thread> helpers = new ArrayList<>();
-        for (int i = 1; i < threads; i++) {
-            Thread helper = new Thread(this::work, "reading " + i);
-            helper.setDaemon(true);
-            helper.start();
-            helpers.add(helper);
-        }
-        work();
-        helpers.forEach(Reading::join);
+        Workers.run(threads, "reading", all -> work());
         if (failure != null) {
             passes.forEach(TablePass::close);
             if (failure instanceof Error error) {
                 throw error;
             }
             throw (RuntimeException) failure;
-        }
-    }
-
-    private static void join(Thread helper) {
-        boolean isInterrupted = false;
-        while (helper.isAlive()) {
-            try {
-                helper.join();
-            } catch (InterruptedException e) {
-                isInterrupted = true;
-            }
-        }
-        if (isInterrupted) {
-            Thread.currentThread().interrupt();
         }
     }
 

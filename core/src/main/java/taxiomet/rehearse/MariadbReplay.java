@@ -135,12 +135,12 @@ final class MariadbReplay extends Replay {
         boolean movesRows = change instanceof Change.Update update
                         && setsKey(table, update.assignments().keySet())
                 || change instanceof Change.UpdateListed listed && setsKey(table, listed.newColumns());
+        int[] index = indexScanned(table, change);
         if (movesRows || targets.isEmpty()) {
             // The server notes the rows first, and then changes them.
             condition = null;
-            return ordered(table, targets);
+            return sorted(table, index, targets);
         }
-        int[] index = indexScanned(table, change);
         boolean isWritten = change instanceof Change.Update update
                 && Arrays.stream(index)
                         .anyMatch(column -> update.assignments()

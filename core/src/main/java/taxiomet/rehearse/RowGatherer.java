@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.check.Resources;
+import taxiomet.check.Workers;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.Scan;
@@ -234,47 +235,18 @@ final class RowGatherer {
 
     private void read(TableSource source, ReachedTable table, NewMatcher matchers) {
         int threads = Math.max(1, resources.threadsFor(source.bytes()));
-        Throwable[] failure = new Throwable[1];
         try (Scan scan = source.scan(table.columnsKept(), RefRanges.ALL)) {
-            List<Thread> helpers = new ArrayList<>();
-            for (int i = 0; i < threads; i++) {
-                Thread helper = new Thread(() -> work(scan, matchers.make(), failure), "gathering " + i);
-                helper.setDaemon(true);
-                helper.start();
-                helpers.add(helper);
-            }
-            helpers.forEach(RowGatherer::join);
-        }
-        if (failure[0] instanceof Error error) {
-            throw error;
-        } else if (failure[0] != null) {
-            throw (RuntimeException) failure[0];
+            Workers.run(threads, "gathering", all -> work(scan, matchers.make(), all));
         }
     }
 
-    private static void work(Scan scan, BatchMatcher matcher, Throwable[] failure) {
+    private static void work(Scan scan, BatchMatcher matcher, Workers all) {
         try (Scan.BatchReader reader = scan.reader()) {
-            for (RowBatch batch = reader.next(); batch != null; batch = reader.next()) {
+            RowBatch batch = reader.next();
+            while (batch != null && !all.haveFailed()) {
                 matcher.match(batch);
+                batch = reader.next();
             }
-        } catch (RuntimeException | Error e) {
-            synchronized (failure) {
-                failure[0] = failure[0] == null ? e : failure[0];
-            }
-        }
-    }
-
-    private static void join(Thread helper) {
-        boolean isInterrupted = false;
-        while (helper.isAlive()) {
-            try {
-                helper.join();
-            } catch (InterruptedException e) {
-                isInterrupted = true;
-            }
-        }
-        if (isInterrupted) {
-            Thread.currentThread().interrupt();
         }
     }
 }
