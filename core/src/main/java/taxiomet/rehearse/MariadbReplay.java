@@ -6,25 +6,10 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
-import java.util.stream.IntStream;
-import taxiomet.charter.Expression;
-import taxiomet.charter.Expression.And;
-import taxiomet.charter.Expression.Between;
-import taxiomet.charter.Expression.ColumnValue;
-import taxiomet.charter.Expression.Compared;
-import taxiomet.charter.Expression.In;
-import taxiomet.charter.Expression.IsNull;
-import taxiomet.charter.Expression.Literal;
-import taxiomet.charter.Expression.Or;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
-import taxiomet.charter.Table;
-import taxiomet.check.KeyForm;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult.EffectKind;
 
@@ -36,7 +21,7 @@ final class MariadbReplay extends Replay {
     /** By name. */
     private final List<ReachedLink> inOrder;
 
-    private final Map<ReachedTable, List<int[]>> indexes = new HashMap<>();
+    private final MariadbIndexes indexes;
     /** What names the rows of the statement at hand; each row is asked when its turn comes. */
     private RowCondition condition;
 
@@ -90,43 +75,7 @@ final class MariadbReplay extends Replay {
         super(rows, proposal);
         inOrder = new ArrayList<>(rows.links());
         inOrder.sort(Comparator.comparing(link -> link.link.name()));
-        rows.tables().forEach(table -> indexes.put(table, indexesOf(table)));
-    }
-
-    /** The columns of each index: the primary key's, the unique keys', those without nulls first, then those that links need. */
-    private static List<int[]> indexesOf(ReachedTable reached) {
-        Table table = reached.table();
-        List<int[]> all = new ArrayList<>();
-        table.primaryKey().ifPresent(key -> all.add(table.indexesOf(key.columns())));
-        for (boolean isRequired : new boolean[] {true, false}) {
-            table.uniqueKeys().stream()
-                    .filter(key -> key.columns().stream().allMatch(table::isRequired) == isRequired)
-                    .forEach(key -> all.add(table.indexesOf(key.columns())));
-        }
-        for (ReachedLink link : reached.linksOut) {
-            boolean isCovered = all.stream().anyMatch(index -> beginsWith(index, link.childColumns))
-                    || reached.linksOut.stream()
-                            .anyMatch(other -> other.childColumns.length > link.childColumns.length
-                                    && beginsWith(other.childColumns, link.childColumns));
-            if (!isCovered) {
-                all.add(link.childColumns);
-            }
-        }
-        return all;
-    }
-
-    private static boolean beginsWith(int[] index, int[] columns) {
-        return index.length >= columns.length && Arrays.equals(Arrays.copyOf(index, columns.length), columns);
-    }
-
-    private int indexOf(ReachedTable table, int[] columns) {
-        List<int[]> all = indexes.get(table);
-        for (int i = 0; i < all.size(); i++) {
-            if (beginsWith(all.get(i), columns)) {
-                return i;
-            }
-        }
-        return all.size();
+        indexes = new MariadbIndexes(rows);
     }
 
     @Override
@@ -135,44 +84,17 @@ final class MariadbReplay extends Replay {
         boolean movesRows = change instanceof Change.Update update
                         && setsKey(table, update.assignments().keySet())
                 || change instanceof Change.UpdateListed listed && setsKey(table, listed.newColumns());
-        int[] index = indexScanned(table, change);
+        int[] index = indexes.scanned(table, change);
         if (movesRows || targets.isEmpty()) {
             // The server notes the rows first, and then changes them.
             condition = null;
-            return sorted(table, index, targets);
+            return MariadbIndexes.sorted(table, index, targets);
         }
         boolean isWritten = change instanceof Change.Update update
                 && Arrays.stream(index)
                         .anyMatch(column -> update.assignments()
                                 .containsKey(table.column(column).name()));
-        return sorted(table, index, isWritten ? targets : table.present());
-    }
-
-    /** The columns of the index that the server reads to find rows by a condition on one column; none for the primary key's. */
-    private int[] indexScanned(ReachedTable table, Change change) {
-        Optional<Expression> where = change instanceof Change.Delete delete
-                ? delete.where()
-                : change instanceof Change.Update update ? update.where() : Optional.empty();
-        if (where.isEmpty() || where.get().columnsRead().length != 1 || !isRange(where.get())) {
-            return new int[0];
-        }
-        int column = where.get().columnsRead()[0];
-        return indexes.get(table).stream()
-                .filter(index -> index[0] == column)
-                .findFirst()
-                .orElse(new int[0]);
-    }
-
-    /** Whether a condition asks for runs of values of its column. */
-    private static boolean isRange(Expression condition) {
-        if (condition instanceof Or or) {
-            return or.any().stream().allMatch(MariadbReplay::isRange);
-        } else if (condition instanceof And and) {
-            return and.all().stream().allMatch(MariadbReplay::isRange);
-        } else if (condition instanceof Compared compared) {
-            return compared.left() instanceof ColumnValue && compared.right() instanceof Literal;
-        }
-        return condition instanceof IsNull || condition instanceof In || condition instanceof Between;
+        return MariadbIndexes.sorted(table, index, isWritten ? targets : table.present());
     }
 
     private static boolean setsKey(ReachedTable table, Collection<String> columns) {
@@ -194,44 +116,7 @@ final class MariadbReplay extends Replay {
     /** Rows stand in the order of their primary key. */
     @Override
     List<ReachedRow> ordered(ReachedTable table, List<ReachedRow> targets) {
-        return sorted(table, new int[0], targets);
-    }
-
-    /** Rows in the order of an index, and of the primary key where that is equal. */
-    private static List<ReachedRow> sorted(ReachedTable table, int[] index, List<ReachedRow> rows) {
-        int[] primary = table.table()
-                .primaryKey()
-                .map(key -> table.table().indexesOf(key.columns()))
-                .orElse(new int[0]);
-        int[] columns =
-                IntStream.concat(IntStream.of(index), IntStream.of(primary)).toArray();
-        if (columns.length == 0) {
-            return rows;
-        }
-        List<ReachedRow> sorted = new ArrayList<>(rows);
-        sorted.sort((one, other) -> compare(table, columns, one.values, other.values));
-        return sorted;
-    }
-
-    @SuppressWarnings({"unchecked", "rawtypes"})
-    private static int compare(ReachedTable table, int[] columns, Object[] one, Object[] other) {
-        for (int column : columns) {
-            KeyForm form = KeyForm.of(table.column(column));
-            Object a = CellCodec.keyPart(one[table.slotOf(column)], form);
-            Object b = CellCodec.keyPart(other[table.slotOf(column)], form);
-            if (a == null || b == null) {
-                int order = Boolean.compare(a != null, b != null);
-                if (order != 0) {
-                    return order;
-                }
-            } else if (a instanceof Comparable x && a.getClass() == b.getClass()) {
-                int order = x.compareTo(b);
-                if (order != 0) {
-                    return order;
-                }
-            }
-        }
-        return 0;
+        return MariadbIndexes.sorted(table, new int[0], targets);
     }
 
     @Override
@@ -320,7 +205,7 @@ final class MariadbReplay extends Replay {
     }
 
     private boolean hasParent(ReachedLink link, Object key, Collection<Frame> underWay) {
-        int index = indexOf(link.parent, link.parentColumns);
+        int index = indexes.of(link.parent, link.parentColumns);
         for (ReachedRow parent : link.parent.find(link.parents, key)) {
             if (underWay.stream()
                     .noneMatch(frame ->
@@ -348,28 +233,17 @@ final class MariadbReplay extends Replay {
             }
             Object parentKey = link.parent == row.table ? link.parents.keyOf(before) : null;
             if (parentKey != null && (after == null || !parentKey.equals(link.parents.keyOf(after)))) {
-                steps.add(new Step(indexOf(link.parent, link.parentColumns), link, false));
+                steps.add(new Step(indexes.of(link.parent, link.parentColumns), link, false));
             }
             boolean isOwn = link.child == row.table && after != null && link != cameBy;
             Object key = isOwn ? link.children.keyOf(after) : null;
-            int index = key == null ? 0 : indexOf(link.child, link.childColumns);
-            if (key != null && (isMoved || changes(row.table, index, before, after))) {
+            int index = key == null ? 0 : indexes.of(link.child, link.childColumns);
+            if (key != null && (isMoved || indexes.changes(row.table, index, before, after))) {
                 steps.add(new Step(index, link, true));
             }
         }
         steps.sort(Comparator.comparingInt(Step::index).thenComparing(Step::looksUp));
         return new Frame(row, before, after, effect, isMoved, steps);
-    }
-
-    /** Whether a row gets another entry in an index, though perhaps for a column that the link at hand does not have. */
-    private boolean changes(ReachedTable table, int index, Object[] before, Object[] after) {
-        for (int column : indexes.get(table).get(index)) {
-            int slot = table.slotOf(column);
-            if (!RowJudge.isSame(before[slot], after[slot])) {
-                return true;
-            }
-        }
-        return false;
     }
 
     private void follow(Frame first) {
@@ -438,7 +312,7 @@ final class MariadbReplay extends Replay {
 
     /** Rows that are being changed right now are still found as they were before, by the indexes whose turn has not come. */
     private void addUnderWay(ReachedLink link, Object key, Deque<Frame> frames, List<ReachedRow> children) {
-        int index = indexOf(link.child, link.childColumns);
+        int index = indexes.of(link.child, link.childColumns);
         for (Frame frame : frames) {
             if (frame.row.table == link.child
                     && frame.index < index
