@@ -12,6 +12,10 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -372,6 +376,59 @@ final class RehearseTest {
                 rehearse("-e", "DELETE FROM queen WHERE id = 1", "--json").json();
         assertThat(result.get("tables").get(0).get("rows_after").asInt()).isZero();
         assertThat(result.get("elsewhere").findValuesAsText("where")).containsExactly("SQLite", "MariaDB");
+    }
+
+    /** More rows than a server takes alternatives in one condition. */
+    @Test
+    void scripts_of_thousands_of_rows_run_and_are_taken_back() throws Exception {
+        StringBuilder hives = new StringBuilder("id,keeper,due\n");
+        StringBuilder shares = new StringBuilder("hive,keeper,parts,since,note\n");
+        for (int i = 10; i < 3_010; i++) {
+            hives.append(i).append(",2,1.50\n");
+            shares.append(i).append(",1,").append(i % 7).append(",,\n");
+        }
+        write("hives.csv", hives.toString());
+        write("shares.csv", shares.toString());
+        Path script = folder.resolve("change.sql");
+        Program program = rehearse(
+                "-e",
+                "DELETE FROM share WHERE parts < 6; UPDATE share SET parts = parts + hive; DELETE FROM hive WHERE id <= 12",
+                "--as",
+                "sqlite",
+                "--write-sql",
+                script.toString());
+        assertThat(program.err()).isEmpty();
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite::memory:");
+                Statement sql = connection.createStatement()) {
+            sql.executeUpdate("CREATE TABLE keeper (id integer PRIMARY KEY, name, mail UNIQUE, paid)");
+            sql.executeUpdate("INSERT INTO keeper VALUES (1, 'Ada', 'a@x', 1), (2, 'Bram', NULL, 2.5)");
+            sql.executeUpdate(
+                    "CREATE TABLE hive (id integer PRIMARY KEY, keeper integer REFERENCES keeper, due numeric)");
+            sql.executeUpdate(
+                    "CREATE TABLE share (hive integer REFERENCES hive, keeper integer REFERENCES keeper, parts integer,"
+                            + " since, note, PRIMARY KEY (hive, keeper))");
+            sql.executeUpdate("WITH RECURSIVE n(i) AS (VALUES (10) UNION ALL SELECT i + 1 FROM n WHERE i < 3009)"
+                    + " INSERT INTO hive SELECT i, 2, 1.5 FROM n");
+            sql.executeUpdate("INSERT INTO share SELECT id, 1, id % 7, NULL, NULL FROM hive");
+            run(sql, script);
+            assertThat(count(sql, "hive")).isEqualTo(2_997);
+            assertThat(count(sql, "share"))
+                    .isEqualTo(count(sql, "share WHERE parts = hive + 6"))
+                    .isPositive();
+            run(sql, folder.resolve("change.undo.sql"));
+            assertThat(count(sql, "hive")).isEqualTo(3_000);
+            assertThat(count(sql, "share WHERE parts = hive % 7")).isEqualTo(3_000);
+        }
+    }
+
+    private static void run(Statement sql, Path script) throws SQLException, IOException {
+        for (String statement : Files.readString(script).split(";\n")) {
+            sql.execute(statement);
+        }
+    }
+
+    private static int count(Statement sql, String of) throws SQLException {
+        return sql.executeQuery("SELECT count(*) FROM " + of).getInt(1);
     }
 
     @Test

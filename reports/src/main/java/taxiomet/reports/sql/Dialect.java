@@ -86,6 +86,11 @@ public enum Dialect {
                 : List.of("Links and rules are at rest while the rows are put back.");
     }
 
+    /** What stands before a list of rows of several values that a key may be in. */
+    String tuples() {
+        return this == SQLITE ? "VALUES " : "";
+    }
+
     String dropTemporary() {
         return this == MARIADB ? "DROP TEMPORARY TABLE" : "DROP TABLE";
     }

@@ -37,7 +37,9 @@ public final class ProposalSql {
             if (!statement.rows().isEmpty()) {
                 String comment = statement.words().equals(words) ? "" : ScriptFile.comment(statement.words());
                 words = statement.words();
-                script.add(comment + sql.guard(conditions(statement)));
+                List<String> guards = sql.guards(conditions(statement));
+                script.add(comment + guards.get(0));
+                script.addAll(guards.subList(1, guards.size()));
                 script.add(statement(statement));
             }
         }
@@ -48,32 +50,24 @@ public final class ProposalSql {
         List<String> conditions = new ArrayList<>();
         Table table = charter.table(statement.table());
         if (statement.kind() == Kind.INSERT) {
-            conditions.add(sql.count(table, RowSql.any(statement.rows(), row -> sql.named(table, row.after())))
-                    + " = 0");
+            List<List<String>> made =
+                    statement.rows().stream().map(PlannedRow::after).toList();
+            conditions.add(sql.count(table, sql.namedAny(table, made)) + " = 0");
         } else {
-            conditions.add(sql.count(table, RowSql.any(statement.rows(), row -> sql.asSeen(table, row.before())))
-                    + " = " + statement.rows().size());
+            conditions.addAll(sql.areSeen(table, before(statement.rows())));
         }
-        for (Map.Entry<String, List<PlannedRow>> followers :
-                byTable(statement.followers()).entrySet()) {
-            Table of = charter.table(followers.getKey());
-            conditions.add(sql.count(of, RowSql.any(followers.getValue(), row -> sql.asSeen(of, row.before()))) + " = "
-                    + followers.getValue().size());
-        }
+        byTable(statement.followers())
+                .forEach((name, rows) -> conditions.addAll(sql.areSeen(charter.table(name), before(rows))));
         for (ChildCount counted : statement.counts()) {
             Table child = charter.table(counted.table());
-            String keys = counted.keys().stream()
-                    .map(key -> {
-                        List<String> parts = new ArrayList<>();
-                        for (int i = 0; i < key.size(); i++) {
-                            parts.add(sql.equal(child.column(counted.columns().get(i)), key.get(i)));
-                        }
-                        return "(" + String.join(" AND ", parts) + ")";
-                    })
-                    .collect(Collectors.joining(" OR "));
-            conditions.add(sql.count(child, keys) + " = " + counted.rows());
+            conditions.add(
+                    sql.count(child, sql.anyKey(child, counted.columns(), counted.keys())) + " = " + counted.rows());
         }
         return conditions;
+    }
+
+    private static List<List<String>> before(List<PlannedRow> rows) {
+        return rows.stream().map(PlannedRow::before).toList();
     }
 
     private static Map<String, List<PlannedRow>> byTable(List<PlannedRow> rows) {
@@ -86,7 +80,7 @@ public final class ProposalSql {
             case INSERT ->
                 sql.insert(
                         table, statement.rows().stream().map(PlannedRow::after).toList());
-            case DELETE -> sql.delete(table, RowSql.any(statement.rows(), row -> sql.named(table, row.before())));
+            case DELETE -> sql.delete(table, before(statement.rows()));
             case UPDATE -> sql.update(table, statement.set(), statement.rows(), true);
         };
     }

@@ -12,51 +12,111 @@ import taxiomet.reports.OutputException;
 
 /** Writes conditions that name rows, statements that change them, and guards, as a server wants them. */
 final class RowSql {
+    /** So many alternatives of a condition servers can take apart, whatever their limits. */
+    private static final int MOST_ALTERNATIVES = 100;
+
+    private static final int MOST_CONDITIONS = 20;
+
     private final Dialect dialect;
 
     RowSql(Dialect dialect) {
         this.dialect = dialect;
     }
 
-    /** A condition on one row. */
-    interface ConditionOf {
-        String of(PlannedRow row);
+    /** Guards: nothing happens unless all conditions hold. */
+    List<String> guards(List<String> conditions) {
+        List<String> guards = new ArrayList<>();
+        for (int from = 0; from < conditions.size(); from += MOST_CONDITIONS) {
+            List<String> some = conditions.subList(from, Math.min(conditions.size(), from + MOST_CONDITIONS));
+            guards.add(dialect.insertOrRollBack() + " " + Dialect.GUARD + " SELECT CASE WHEN "
+                    + String.join("\n  AND ", some) + " THEN 1 ELSE 0 END");
+        }
+        return guards;
     }
 
-    /** A guard: nothing happens unless all conditions hold. */
-    String guard(List<String> conditions) {
-        return dialect.insertOrRollBack() + " " + Dialect.GUARD + " SELECT CASE WHEN "
-                + String.join("\n  AND ", conditions) + " THEN 1 ELSE 0 END";
+    /** Conditions that rows are there with all the values that were seen; floating-point ones are not compared. */
+    List<String> areSeen(Table table, List<List<String>> rows) {
+        List<String> conditions = new ArrayList<>();
+        for (int from = 0; from < rows.size(); from += MOST_ALTERNATIVES) {
+            List<List<String>> some = rows.subList(from, Math.min(rows.size(), from + MOST_ALTERNATIVES));
+            String any = some.stream()
+                    .map(cells -> "(" + asSeen(table, cells) + ")")
+                    .collect(Collectors.joining("\n    OR "));
+            conditions.add(count(table, any) + " = " + some.size());
+        }
+        return conditions;
     }
 
     String count(Table table, String condition) {
         return "(SELECT count(*) FROM " + dialect.name(table.name()) + " WHERE " + condition + ")";
     }
 
-    static String any(List<PlannedRow> rows, ConditionOf condition) {
-        return rows.stream().map(row -> "(" + condition.of(row) + ")").collect(Collectors.joining("\n    OR "));
+    /** Some rows, by their keys. */
+    String namedAny(Table table, List<List<String>> rows) {
+        List<String> columns = keyOf(table).columns();
+        return anyKey(
+                table,
+                columns,
+                rows.stream()
+                        .map(cells -> columns.stream()
+                                .map(name -> cells.get(table.indexOf(name)))
+                                .toList())
+                        .toList());
     }
 
-    String equal(Column column, String text) {
+    /** Rows that have one of some keys in some columns. */
+    String anyKey(Table table, List<String> columns, List<List<String>> keys) {
+        boolean isShort = keys.size() <= MOST_ALTERNATIVES || keys.stream().anyMatch(key -> key.contains(null));
+        if (isShort) {
+            return keys.stream()
+                    .map(key -> "(" + equal(table, columns, key) + ")")
+                    .collect(Collectors.joining("\n    OR "));
+        }
+        List<String> tuples = new ArrayList<>();
+        for (List<String> key : keys) {
+            List<String> literals = new ArrayList<>();
+            for (int i = 0; i < key.size(); i++) {
+                literals.add(dialect.literal(table.column(columns.get(i)), key.get(i)));
+            }
+            tuples.add(columns.size() == 1 ? literals.get(0) : "(" + String.join(", ", literals) + ")");
+        }
+        List<String> names = columns.stream().map(dialect::name).toList();
+        return columns.size() == 1
+                ? names.get(0) + " IN (" + String.join(", ", tuples) + ")"
+                : "(" + String.join(", ", names) + ") IN (" + dialect.tuples() + String.join(", ", tuples) + ")";
+    }
+
+    private String equal(Table table, List<String> columns, List<String> values) {
+        List<String> parts = new ArrayList<>();
+        for (int i = 0; i < columns.size(); i++) {
+            parts.add(equal(table.column(columns.get(i)), values.get(i)));
+        }
+        return String.join(" AND ", parts);
+    }
+
+    private String equal(Column column, String text) {
         return dialect.name(column.name()) + (text == null ? " IS NULL" : " = " + dialect.literal(column, text));
     }
 
-    /** A row by its key. */
-    String named(Table table, List<String> cells) {
+    private static Key keyOf(Table table) {
         if (table.keys().isEmpty()) {
             throw new OutputException(
                     table.name(),
                     "rows without a key cannot be named in SQL",
                     "declare a primary or unique key for the table");
         }
-        Key key = table.keys().get(0);
-        return key.columns().stream()
-                .map(name -> equal(table.column(name), cells.get(table.indexOf(name))))
-                .collect(Collectors.joining(" AND "));
+        return table.keys().get(0);
     }
 
-    /** A row with all the values that were seen; floating-point ones are not compared. */
-    String asSeen(Table table, List<String> cells) {
+    private String named(Table table, List<String> cells) {
+        List<String> columns = keyOf(table).columns();
+        return equal(
+                table,
+                columns,
+                columns.stream().map(name -> cells.get(table.indexOf(name))).toList());
+    }
+
+    private String asSeen(Table table, List<String> cells) {
         List<String> parts = new ArrayList<>();
         for (int i = 0; i < cells.size(); i++) {
             Column column = table.columns().get(i);
@@ -67,8 +127,9 @@ final class RowSql {
         return String.join(" AND ", parts);
     }
 
-    String delete(Table table, String condition) {
-        return "DELETE FROM " + dialect.name(table.name()) + " WHERE " + dialect.whileGuarded(condition);
+    /** Deletes rows by their keys. */
+    String delete(Table table, List<List<String>> rows) {
+        return "DELETE FROM " + dialect.name(table.name()) + " WHERE " + dialect.whileGuarded(namedAny(table, rows));
     }
 
     /** @param rows a cell for each column of the table */
@@ -103,7 +164,9 @@ final class RowSql {
                             + (isOne ? values.get(0) : cases(table, rows, values, isForward, name));
                 })
                 .collect(Collectors.joining(", "));
-        String where = any(rows, row -> named(table, isForward ? row.before() : row.end()));
+        String where = namedAny(
+                table,
+                rows.stream().map(row -> isForward ? row.before() : row.end()).toList());
         return "UPDATE " + dialect.name(table.name()) + " SET " + sets + " WHERE " + dialect.whileGuarded(where);
     }
 

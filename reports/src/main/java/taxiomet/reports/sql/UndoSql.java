@@ -46,12 +46,16 @@ public final class UndoSql {
     private void addUndo(PlannedStatement statement, List<String> script) {
         Table table = charter.table(statement.table());
         List<PlannedRow> rows = statement.rows();
-        String seen = statement.kind() == Kind.DELETE
-                ? sql.count(table, RowSql.any(rows, row -> sql.named(table, row.before()))) + " = 0"
-                : sql.count(table, RowSql.any(rows, row -> sql.asSeen(table, row.end()))) + " = " + rows.size();
-        script.add(ScriptFile.comment(statement.words()) + sql.guard(List.of(seen)));
+        List<List<String>> end = rows.stream().map(PlannedRow::end).toList();
+        List<List<String>> before = rows.stream().map(PlannedRow::before).toList();
+        List<String> guards = sql.guards(
+                statement.kind() == Kind.DELETE
+                        ? List.of(sql.count(table, sql.namedAny(table, before)) + " = 0")
+                        : sql.areSeen(table, end));
+        script.add(ScriptFile.comment(statement.words()) + guards.get(0));
+        script.addAll(guards.subList(1, guards.size()));
         if (statement.kind() == Kind.INSERT) {
-            script.add(sql.delete(table, RowSql.any(rows, row -> sql.named(table, row.end()))));
+            script.add(sql.delete(table, end));
             return;
         }
         Map<String, List<PlannedRow>> touched = new LinkedHashMap<>();
@@ -93,12 +97,9 @@ public final class UndoSql {
     /** In the end all rows are as they were, or nothing is done. */
     private void addProof(Map<String, List<PlannedRow>> touched, List<String> script) {
         List<String> conditions = new ArrayList<>();
-        touched.forEach((name, some) -> {
-            Table table = charter.table(name);
-            conditions.add(sql.count(table, RowSql.any(some, row -> sql.asSeen(table, row.before()))) + " = "
-                    + some.size());
-        });
-        script.add(sql.guard(conditions));
+        touched.forEach((name, some) -> conditions.addAll(sql.areSeen(
+                charter.table(name), some.stream().map(PlannedRow::before).toList())));
+        script.addAll(sql.guards(conditions));
     }
 
     private static List<String> changedColumns(Table table, PlannedRow row) {
