@@ -378,6 +378,20 @@ final class RehearseTest {
         assertThat(result.get("elsewhere").findValuesAsText("where")).containsExactly("SQLite", "MariaDB");
     }
 
+    @ParameterizedTest
+    @CsvSource({"standard, 13.00", "postgresql, 13.00", "sqlite, 13.00", "mariadb, 23.00"})
+    void an_assignment_sees_the_row_as_it_was_but_in_mariadb(String behaviour, String due) throws Exception {
+        Path after = folder.resolve("after");
+        rehearse(
+                "-e",
+                "UPDATE hive SET id = id + 10, due = id WHERE id = 13",
+                "--as",
+                behaviour,
+                "--into",
+                after.toString());
+        assertThat(Files.readString(after.resolve("hives.csv"))).contains("23,," + due + "\n");
+    }
+
     /** More rows than a server takes alternatives in one condition. */
     @Test
     void scripts_of_thousands_of_rows_run_and_are_taken_back() throws Exception {

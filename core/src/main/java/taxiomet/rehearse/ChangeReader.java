@@ -150,26 +150,28 @@ final class ChangeReader {
     }
 
     /** How the rows that a change names are written. */
-    Assigner assigner(Change change) {
+    /** @param inTurn whether an assignment sees what those before it have given, and not the row as it was */
+    Assigner assigner(Change change, boolean inTurn) {
         ReachedTable table = rows.table(change.table());
         if (change instanceof Change.Update update) {
             List<String> names = List.copyOf(update.assignments().keySet());
             List<Input> inputs = List.copyOf(update.assignments().values());
-            return assigner(table, names, row -> inputs);
+            return assigner(table, names, row -> inputs, inTurn);
         }
         Change.UpdateListed update = (Change.UpdateListed) change;
         ListedCondition condition = listed.get(update);
         return assigner(
                 table,
                 update.newColumns(),
-                row -> update.rows().get(condition.lineOf(row.values)).values());
+                row -> update.rows().get(condition.lineOf(row.values)).values(),
+                false);
     }
 
     private interface InputsOf {
         List<Input> of(ReachedRow row);
     }
 
-    private Assigner assigner(ReachedTable table, List<String> names, InputsOf inputs) {
+    private Assigner assigner(ReachedTable table, List<String> names, InputsOf inputs, boolean inTurn) {
         int[] columns = table.table().indexesOf(names);
         return new Assigner() {
             @Override
@@ -177,7 +179,8 @@ final class ChangeReader {
                 Object[] values = row.values.clone();
                 List<Input> given = inputs.of(row);
                 for (int i = 0; i < columns.length; i++) {
-                    values[table.slotOf(columns[i])] = value(table, columns[i], given.get(i), row.values);
+                    Object[] seen = inTurn ? values : row.values;
+                    values[table.slotOf(columns[i])] = value(table, columns[i], given.get(i), seen);
                 }
                 return values;
             }

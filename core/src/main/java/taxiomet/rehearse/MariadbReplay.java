@@ -130,8 +130,14 @@ final class MariadbReplay extends Replay {
     }
 
     @Override
-    boolean fillsNull(ReachedTable table, int column) {
-        return isGenerated(table, column);
+    boolean isLeftToNumber(ReachedTable table, int column, Object value) {
+        boolean isZero = value instanceof Long number && number == 0;
+        return isGenerated(table, column) && (value == null || isZero);
+    }
+
+    @Override
+    boolean assignsInTurn() {
+        return true;
     }
 
     @Override

@@ -110,7 +110,7 @@ abstract class Replay {
             direct = targets.size();
         } else {
             List<ReachedRow> targets = reader.targets(change);
-            ChangeReader.Assigner assigner = reader.assigner(change);
+            ChangeReader.Assigner assigner = reader.assigner(change, assignsInTurn());
             for (ReachedRow row : targets) {
                 requireTypes(row, assigner.values(row));
             }
@@ -232,7 +232,7 @@ abstract class Replay {
                 if (isNumberedAlone(table, column)) {
                     refuse(RefusalKind.GENERATED_ALWAYS, table, name, rowOf(table, values));
                 }
-                if (value == null && fillsNull(table, column)) {
+                if (isLeftToNumber(table, column, value)) {
                     value = filledIn(table, column);
                 } else if (isGenerated(table, column)) {
                     noteNumber(table, column, value);
@@ -259,8 +259,13 @@ abstract class Replay {
         return table.column(column).generated() == Generated.ALWAYS;
     }
 
-    /** Whether a null given for a column is filled in as though the column had been left out. */
-    boolean fillsNull(ReachedTable table, int column) {
+    /** Whether a value given for a column stands for the next number, as though the column had been left out. */
+    boolean isLeftToNumber(ReachedTable table, int column, Object value) {
+        return false;
+    }
+
+    /** Whether each assignment of an UPDATE sees what those before it have given. */
+    boolean assignsInTurn() {
         return false;
     }
 

@@ -123,8 +123,8 @@ final class SqliteReplay extends Replay {
     }
 
     @Override
-    boolean fillsNull(ReachedTable table, int column) {
-        return column == rowIdColumn(table);
+    boolean isLeftToNumber(ReachedTable table, int column, Object value) {
+        return value == null && column == rowIdColumn(table);
     }
 
     @Override

@@ -43,7 +43,12 @@ public enum Dialect {
         return switch (this) {
             case POSTGRESQL -> List.of("BEGIN");
             case SQLITE -> List.of("PRAGMA foreign_keys = ON", "BEGIN");
-            case MARIADB -> List.of(dropTemporary() + " IF EXISTS " + GUARD, "START TRANSACTION");
+            case MARIADB ->
+                List.of(
+                        // Zero is a number like any other, and assignments see the row as it was.
+                        "SET sql_mode = CONCAT(@@sql_mode, ',NO_AUTO_VALUE_ON_ZERO,SIMULTANEOUS_ASSIGNMENT')",
+                        dropTemporary() + " IF EXISTS " + GUARD,
+                        "START TRANSACTION");
         };
     }
 
