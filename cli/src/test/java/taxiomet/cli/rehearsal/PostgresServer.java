@@ -17,6 +17,10 @@ import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 final class PostgresServer extends Server {
     private final EmbeddedPostgres server;
 
+    private static final int LOADS_BETWEEN_SWEEPS = 500;
+
+    private int loads;
+
     PostgresServer() throws IOException, SQLException {
         this(EmbeddedPostgres.builder().setServerConfig("fsync", "off").start());
     }
@@ -41,6 +45,10 @@ final class PostgresServer extends Server {
 
     @Override
     void load(RandomProposal proposal) throws SQLException {
+        if (++loads % LOADS_BETWEEN_SWEEPS == 0) {
+            // Thousands of schemas made and dropped leave the catalogue full of what was there.
+            execute("DROP SCHEMA IF EXISTS c CASCADE", "VACUUM FULL");
+        }
         List<String> script = new ArrayList<>();
         script.add("DROP SCHEMA IF EXISTS c CASCADE");
         script.add("CREATE SCHEMA c");
