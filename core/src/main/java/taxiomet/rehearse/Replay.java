@@ -166,9 +166,10 @@ abstract class Replay {
         return statement;
     }
 
-    /** Whether a row stands as a statement of the same transaction has written it: each change is one, unless links wait for the end. */
+    /** Whether a row stands as a statement of the same transaction has written it: each change is one, unless links wait for the end, or
+     * the whole is to be written as a script. */
     final boolean isWrittenByTransaction(ReachedRow row) {
-        boolean isOneForAll = rows.links().stream().anyMatch(this::waits);
+        boolean isOneForAll = trace.isPresent() || rows.links().stream().anyMatch(this::waits);
         return row.statement >= (isOneForAll ? 1 : firstStatement);
     }
 

@@ -2,11 +2,14 @@ package taxiomet.cli.rehearsal;
 
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.postgresql.util.PSQLException;
 import org.postgresql.util.ServerErrorMessage;
 import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
@@ -15,10 +18,10 @@ import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
 /** PostgreSQL, started for the test. */
 final class PostgresServer extends Server {
-    private final EmbeddedPostgres server;
-
     private static final int LOADS_BETWEEN_SWEEPS = 500;
+    private static final Pattern IN_QUERY = Pattern.compile("IN \\(SELECT (\\w+) FROM (\\w+)\\)");
 
+    private final EmbeddedPostgres server;
     private int loads;
 
     PostgresServer() throws IOException, SQLException {
@@ -82,6 +85,38 @@ final class PostgresServer extends Server {
         try (Statement sql = connection.createStatement()) {
             sql.execute(String.join(";\n", script));
         }
+    }
+
+    /** Its planner would join tables in an order of its own: a query in a condition is answered first. */
+    @Override
+    Answer run(String change) throws SQLException {
+        Matcher query = IN_QUERY.matcher(change);
+        if (!query.find()) {
+            return super.run(change);
+        }
+        List<String> values = new ArrayList<>();
+        try (Statement sql = connection.createStatement();
+                ResultSet found =
+                        sql.executeQuery("SELECT quote_nullable(" + query.group(1) + ") FROM " + query.group(2))) {
+            while (found.next()) {
+                values.add(found.getString(1));
+            }
+        }
+        String list = values.isEmpty() ? "NULL" : String.join(", ", values);
+        return super.run(query.replaceFirst(Matcher.quoteReplacement("IN (" + list + ")")));
+    }
+
+    /** One transaction, with a savepoint before each change. */
+    @Override
+    void runTogether(List<String> changes) throws SQLException {
+        execute("BEGIN");
+        for (String change : changes) {
+            execute("SAVEPOINT before");
+            if (!run(change).isAccepted()) {
+                execute("ROLLBACK TO before");
+            }
+        }
+        execute("COMMIT");
     }
 
     @Override

@@ -51,6 +51,13 @@ abstract class Server implements AutoCloseable {
         }
     }
 
+    /** Runs changes as a script does, leaving out those that are refused. */
+    void runTogether(List<String> changes) throws SQLException {
+        for (String change : changes) {
+            run(change);
+        }
+    }
+
     void execute(String... statements) throws SQLException {
         try (Statement sql = connection.createStatement()) {
             for (String statement : statements) {
