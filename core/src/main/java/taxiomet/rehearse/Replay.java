@@ -35,7 +35,7 @@ abstract class Replay {
     private List<Effect> effects = new ArrayList<>();
     private List<ReachedRow> keptByTwins = new ArrayList<>();
     private int statement;
-    /** The first statement of the change at hand. */
+    /** The first statement of the transaction at hand. */
     private int firstStatement;
 
     private Change changeAtHand;
@@ -71,7 +71,8 @@ abstract class Replay {
         effects = new ArrayList<>();
         keptByTwins = new ArrayList<>();
         int mark = rows.mark();
-        firstStatement = statement + 1;
+        boolean isOneForAll = trace.isPresent() || rows.links().stream().anyMatch(this::waits);
+        firstStatement = isOneForAll ? 1 : statement + 1;
         changeAtHand = change;
         trace.ifPresent(StatementTrace::begin);
         int direct = carryOut(change);
@@ -169,8 +170,7 @@ abstract class Replay {
     /** Whether a row stands as a statement of the same transaction has written it: each change is one, unless links wait for the end, or
      * the whole is to be written as a script. */
     final boolean isWrittenByTransaction(ReachedRow row) {
-        boolean isOneForAll = trace.isPresent() || rows.links().stream().anyMatch(this::waits);
-        return row.statement >= (isOneForAll ? 1 : firstStatement);
+        return row.statement >= firstStatement;
     }
 
     /** What names the rows of a change, to be asked again while it is carried out. */

@@ -35,14 +35,16 @@ final class RowsKept implements TableSource {
         PrimitiveIterator.OfLong next = LongStream.of(refs).iterator();
         read.fetch(() -> next.hasNext() ? next.nextLong() : RefCursor.END, all, batch -> {
             RowBatch copy = new RowBatch(all.length);
-            copy(batch, all, copy);
+            bytes += copy(batch, all, copy);
             batch.malformed().forEach(copy::addMalformed);
             copy.setNumber(batches.size());
             batches.add(copy);
         });
     }
 
-    private void copy(RowBatch from, int[] columns, RowBatch to) {
+    /** Gives how many bytes the cells take. */
+    private static long copy(RowBatch from, int[] columns, RowBatch to) {
+        long sum = 0;
         for (int row = 0; row < from.size(); row++) {
             long length = 0;
             for (int i = 0; i < columns.length; i++) {
@@ -55,8 +57,9 @@ final class RowsKept implements TableSource {
                 }
             }
             to.endRow(from.ref(row), from.line(row), length);
-            bytes += length;
+            sum += length;
         }
+        return sum;
     }
 
     @Override

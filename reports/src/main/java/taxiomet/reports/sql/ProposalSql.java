@@ -37,9 +37,7 @@ public final class ProposalSql {
             if (!statement.rows().isEmpty()) {
                 String comment = statement.words().equals(words) ? "" : ScriptFile.comment(statement.words());
                 words = statement.words();
-                List<String> guards = sql.guards(conditions(statement));
-                script.add(comment + guards.get(0));
-                script.addAll(guards.subList(1, guards.size()));
+                sql.addGuards(comment, conditions(statement), script);
                 script.add(statement(statement));
             }
         }

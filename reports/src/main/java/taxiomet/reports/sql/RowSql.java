@@ -23,15 +23,17 @@ final class RowSql {
         this.dialect = dialect;
     }
 
-    /** Guards: nothing happens unless all conditions hold. */
-    List<String> guards(List<String> conditions) {
-        List<String> guards = new ArrayList<>();
+    /**
+     * Adds guards to a script: nothing happens unless all conditions hold.
+     *
+     * @param comment what stands before the first
+     */
+    void addGuards(String comment, List<String> conditions, List<String> script) {
         for (int from = 0; from < conditions.size(); from += MOST_CONDITIONS) {
             List<String> some = conditions.subList(from, Math.min(conditions.size(), from + MOST_CONDITIONS));
-            guards.add(dialect.insertOrRollBack() + " " + Dialect.GUARD + " SELECT CASE WHEN "
-                    + String.join("\n  AND ", some) + " THEN 1 ELSE 0 END");
+            script.add((from == 0 ? comment : "") + dialect.insertOrRollBack() + " " + Dialect.GUARD
+                    + " SELECT CASE WHEN " + String.join("\n  AND ", some) + " THEN 1 ELSE 0 END");
         }
-        return guards;
     }
 
     /** Conditions that rows are there with all the values that were seen; floating-point ones are not compared. */

@@ -48,12 +48,10 @@ public final class UndoSql {
         List<PlannedRow> rows = statement.rows();
         List<List<String>> end = rows.stream().map(PlannedRow::end).toList();
         List<List<String>> before = rows.stream().map(PlannedRow::before).toList();
-        List<String> guards = sql.guards(
-                statement.kind() == Kind.DELETE
-                        ? List.of(sql.count(table, sql.namedAny(table, before)) + " = 0")
-                        : sql.areSeen(table, end));
-        script.add(ScriptFile.comment(statement.words()) + guards.get(0));
-        script.addAll(guards.subList(1, guards.size()));
+        List<String> conditions = statement.kind() == Kind.DELETE
+                ? List.of(sql.count(table, sql.namedAny(table, before)) + " = 0")
+                : sql.areSeen(table, end);
+        sql.addGuards(ScriptFile.comment(statement.words()), conditions, script);
         if (statement.kind() == Kind.INSERT) {
             script.add(sql.delete(table, end));
             return;
@@ -99,7 +97,7 @@ public final class UndoSql {
         List<String> conditions = new ArrayList<>();
         touched.forEach((name, some) -> conditions.addAll(sql.areSeen(
                 charter.table(name), some.stream().map(PlannedRow::before).toList())));
-        script.addAll(sql.guards(conditions));
+        sql.addGuards("", conditions, script);
     }
 
     private static List<String> changedColumns(Table table, PlannedRow row) {
