@@ -2,6 +2,7 @@ package taxiomet.charters;
 
 import java.util.List;
 import taxiomet.charter.Charter;
+import taxiomet.charter.NotRead;
 import taxiomet.charter.Problem;
 
 /**
@@ -12,5 +13,14 @@ import taxiomet.charter.Problem;
 public record ReadCharter(Charter charter, Places places, List<Problem> remarks) {
     public ReadCharter {
         remarks = List.copyOf(remarks);
+    }
+
+    /** Where a declaration stands, as messages name it; what was not read knows its own place. */
+    public String place(List<String> path) {
+        return charter.notRead().stream()
+                .filter(lost -> lost.path().equals(path))
+                .map(NotRead::place)
+                .findFirst()
+                .orElseGet(() -> places.of(path).toString());
     }
 }

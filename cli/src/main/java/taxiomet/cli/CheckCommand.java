@@ -127,7 +127,7 @@ final class CheckCommand implements Callable<Integer> {
         Optional<EvidenceOutput> evidenceOutput = Optional.ofNullable(evidence)
                 .map(folder -> new EvidenceOutput(folder, splitBy == SplitBy.OWNER, force));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
-        Charter charter = new UsableCharter(terminal, source, charterFile, quiet).read();
+        Charter charter = new UsableCharter(terminal, source, charterFile, quiet).forCheck();
         CheckOptions options = new CheckOptions(
                 tables(charter),
                 examples,
@@ -140,7 +140,7 @@ final class CheckCommand implements Callable<Integer> {
                 evidenceOutput.ifPresent(output -> output.write(result));
                 print(result);
                 if (common.isVerbose()) {
-                    terminal.err().println(figures.line(result));
+                    terminal.say(figures.line(result));
                 }
             });
         }

@@ -8,6 +8,7 @@ import me.tongfei.progressbar.ProgressBar;
 import me.tongfei.progressbar.ProgressBarBuilder;
 import me.tongfei.progressbar.ProgressBarStyle;
 import taxiomet.check.CheckProgress;
+import taxiomet.reports.text.CellText;
 
 /** Shows how far a check has come, on a terminal and only when it takes longer than a moment. */
 final class Progress implements CheckProgress, AutoCloseable {
@@ -28,7 +29,7 @@ final class Progress implements CheckProgress, AutoCloseable {
     public void reading(String name) {
         table = name;
         if (bar != null) {
-            bar.setExtraMessage(name);
+            bar.setExtraMessage(CellText.escaped(name));
         }
     }
 
@@ -46,7 +47,7 @@ final class Progress implements CheckProgress, AutoCloseable {
                     .setUpdateIntervalMillis(250)
                     .setConsumer(new DelegatingProgressBarConsumer(this::show, terminal.width() - 1))
                     .build();
-            bar.setExtraMessage(table);
+            bar.setExtraMessage(CellText.escaped(table));
         }
         bar.stepTo(bytesRead.getAsLong());
     }

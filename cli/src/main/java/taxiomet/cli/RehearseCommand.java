@@ -212,7 +212,7 @@ final class RehearseCommand implements Callable<Integer> {
         if (isWhole && into == null) {
             throw new UsageException("--whole goes with --into DIR");
         }
-        Charter charter = new UsableCharter(terminal, source, proposal.charter(), quiet).readWhateverActionsDo();
+        Charter charter = new UsableCharter(terminal, source, proposal.charter(), quiet).forRehearsal();
         for (String trial : trials) {
             charter = LinkTrials.read(charter, trial).in(charter);
         }

@@ -2,6 +2,8 @@ package taxiomet.cli;
 
 import java.io.PrintStream;
 import java.util.Map;
+import java.util.stream.Collectors;
+import taxiomet.reports.text.CellText;
 
 /**
  * Where text goes, and what is known about it. The launcher finds out about the terminal, since Java would have to start
@@ -38,7 +40,18 @@ final class Terminal {
     void complain(String message) {
         String label = isColorful("2", ColorChoice.AUTO) ? "\u001B[1;31mtaxiomet:\u001B[0m " : "taxiomet: ";
         out.flush();
-        err.println(label + message.replaceAll("[\\p{Cntrl}&&[^\\n]]", "?"));
+        err.println(label + visible(message));
+    }
+
+    /** Prints what is to be said beside the result. */
+    void say(String message) {
+        out.flush();
+        err.println(visible(message));
+    }
+
+    /** Lines in which nothing moves the cursor, hides, or turns the line round: names from files stand in messages. */
+    private static String visible(String message) {
+        return message.lines().map(CellText::escaped).collect(Collectors.joining("\n"));
     }
 
     /** The width of a line, in columns. */

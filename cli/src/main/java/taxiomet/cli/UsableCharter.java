@@ -1,20 +1,22 @@
 package taxiomet.cli;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Predicate;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Severity;
 import taxiomet.charters.ReadCharter;
+import taxiomet.vet.Judgement;
 import taxiomet.vet.Review;
 
 /** A charter to work with: read, and without anything in it that would make the answer worthless. */
 final class UsableCharter {
-    private static final Set<String> ACTIONS = Set.of("on_delete", "on_update");
+    /** Declarations that play no part in a check of the rows, and of which a rehearsal shows what they come to. */
+    private static final Set<String> FOR_CHANGES = Set.of("on_delete", "on_update", "default");
 
     private final Terminal terminal;
     private final CharterOptions source;
@@ -28,33 +30,55 @@ final class UsableCharter {
         this.isQuiet = isQuiet;
     }
 
-    /** @throws CharterException with all errors in it */
-    Charter read() throws CharterException {
-        return read(path -> true);
+    /**
+     * The charter for a check; what is wrong with actions and defaults is said, and left to others.
+     *
+     * @throws CharterException with all errors in it that concern rows
+     */
+    Charter forCheck() throws CharterException {
+        ReadCharter read = source.read(file);
+        List<Problem> errors = errors(read);
+        if (!errors.isEmpty() && !isQuiet) {
+            errors.forEach(error -> terminal.say(error.toString()));
+            terminal.say("This plays no part in a check, which goes on.");
+        }
+        return charter(read);
     }
 
     /**
-     * The same for a rehearsal: what is wrong with actions is what it is to show.
+     * The charter for a rehearsal: what is wrong with actions is what it is to show.
      *
      * @throws CharterException with all errors in it that have to do with other things
      */
-    Charter readWhateverActionsDo() throws CharterException {
-        return read(path -> path.isEmpty() || !ACTIONS.contains(path.get(path.size() - 1)));
+    Charter forRehearsal() throws CharterException {
+        ReadCharter read = source.read(file);
+        errors(read);
+        return charter(read);
     }
 
-    private Charter read(Predicate<List<String>> counts) throws CharterException {
-        ReadCharter read = source.read(file);
-        List<Problem> errors = Review.of(read.charter(), Optional.empty()).stream()
-                .filter(judgement -> judgement.severity() == Severity.ERROR && counts.test(judgement.path()))
-                .map(judgement -> read.places().of(judgement.path()).problem(judgement.problem(), judgement.remedy()))
-                .toList();
-        if (!errors.isEmpty()) {
-            throw new CharterException(errors);
+    /** What is wrong and concerns changes alone. */
+    private static List<Problem> errors(ReadCharter read) throws CharterException {
+        List<Problem> ofRows = new ArrayList<>();
+        List<Problem> ofChanges = new ArrayList<>();
+        for (Judgement judgement : Review.of(read.charter(), Optional.empty())) {
+            List<String> path = judgement.path();
+            if (judgement.severity() != Severity.ERROR || path.contains("not_read")) {
+                continue;
+            }
+            Problem problem = read.places().of(path).problem(judgement.problem(), judgement.remedy());
+            boolean isOfChanges = FOR_CHANGES.contains(path.get(path.size() - 1));
+            (isOfChanges ? ofChanges : ofRows).add(problem);
         }
+        if (!ofRows.isEmpty()) {
+            throw new CharterException(ofRows);
+        }
+        return ofChanges;
+    }
+
+    private Charter charter(ReadCharter read) {
         if (!read.remarks().isEmpty() && !isQuiet) {
-            terminal.err()
-                    .println("Not all of " + file + " could be taken over; `taxiomet vet " + file
-                            + "` tells what was left out.");
+            terminal.say("Some statements of " + file + " declare no table; `taxiomet vet " + file
+                    + "` tells which were passed over.");
         }
         return read.charter();
     }

@@ -102,7 +102,7 @@ final class VetCommand implements Callable<Integer> {
         }
         VetResult result =
                 VetResult.of(read.charter(), read.remarks(), Optional.ofNullable(server), Optional.ofNullable(around));
-        VetJson asJson = new VetJson(result, path -> read.places().of(path).toString());
+        VetJson asJson = new VetJson(result, read::place);
         outputs.write((ending, file) -> asJson.write(file));
         charterOutput.ifPresent(output -> output.write(
                 read.charter(),
@@ -113,11 +113,7 @@ final class VetCommand implements Callable<Integer> {
             asJson.write(terminal.out());
         } else {
             VetText text = new VetText(
-                    result,
-                    path -> read.places().of(path).toString(),
-                    terminal.width(),
-                    terminal.hasColor(common.color()),
-                    terminal.out()::println);
+                    result, read::place, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
             if (quiet) {
                 text.writeAnswer();
             } else {

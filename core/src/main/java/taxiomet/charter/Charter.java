@@ -1,5 +1,7 @@
 package taxiomet.charter;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 
@@ -9,8 +11,11 @@ import java.util.Optional;
  * @param name what the charter is called in results: its title, or the name of its file
  * @param tables in the order declared, with different names
  * @param behavesAs whose behaviour a rehearsal follows
+ * @param links all links in the order in which they were declared
+ * @param notRead what was declared and could not be read
  */
-public record Charter(String name, List<Table> tables, Behaviour behavesAs) {
+public record Charter(
+        String name, List<Table> tables, Behaviour behavesAs, List<ForeignKey> links, List<NotRead> notRead) {
     /** Whose reading of the standard decides what a change does. */
     public enum Behaviour {
         STANDARD,
@@ -21,6 +26,41 @@ public record Charter(String name, List<Table> tables, Behaviour behavesAs) {
 
     public Charter {
         tables = List.copyOf(tables);
+        links = List.copyOf(links);
+        notRead = List.copyOf(notRead);
+    }
+
+    /** A charter whose links were declared table by table, and all of which was read. */
+    public Charter(String name, List<Table> tables, Behaviour behavesAs) {
+        this(name, tables, behavesAs, linksOf(tables), List.of());
+    }
+
+    private static List<ForeignKey> linksOf(List<Table> tables) {
+        return tables.stream().flatMap(t -> t.links().stream()).toList();
+    }
+
+    /** The same charter with other tables, whose links are of the same names. */
+    public Charter with(List<Table> others) {
+        return new Charter(name, others, behavesAs, ordered(linksOf(others), names(links)), notRead);
+    }
+
+    /** The links as their names, with their table's and a dot before, come in a list; those not in it behind the others. */
+    public static List<ForeignKey> ordered(List<ForeignKey> links, List<String> names) {
+        List<ForeignKey> ordered = new ArrayList<>(links);
+        ordered.sort(Comparator.comparingInt(link -> {
+            int place = names.indexOf(link.child() + "." + link.name());
+            return place < 0 ? names.size() : place;
+        }));
+        return ordered;
+    }
+
+    private static List<String> names(List<ForeignKey> links) {
+        return links.stream().map(link -> link.child() + "." + link.name()).toList();
+    }
+
+    /** The names of the links in the order declared, with their tables' before; empty where that is the order of the tables. */
+    public List<String> linkOrder() {
+        return links.equals(linksOf(tables)) ? List.of() : names(links);
     }
 
     public Optional<Table> find(String table) {
@@ -41,10 +81,5 @@ public record Charter(String name, List<Table> tables, Behaviour behavesAs) {
     /** The table of a name that is known to exist, such as the parent of a link. */
     public Table table(String name) {
         return find(name).orElseThrow(() -> new IllegalArgumentException("no table " + name));
-    }
-
-    /** All links, in the order of their tables. */
-    public List<ForeignKey> links() {
-        return tables.stream().flatMap(t -> t.links().stream()).toList();
     }
 }

@@ -12,8 +12,9 @@ import java.util.Optional;
  * @param pattern a regular expression (RE2 syntax) that the whole text must match
  * @param format how dates and times are written, in the letters of {@link java.time.format.DateTimeFormatter}
  * @param decimalComma whether numbers are written with a comma for the point
- * @param defaultValue what an insert that leaves the column out writes
+ * @param defaultValue what an insert that leaves the column out writes; null without one
  * @param generated whether the database numbers rows that leave the column out
+ * @param notesGaps whether numbers that no row has, between the least and the greatest, are worth a note
  */
 public record Column(
         String name,
@@ -25,8 +26,9 @@ public record Column(
         Comparison comparison,
         Optional<String> format,
         boolean decimalComma,
-        Optional<String> defaultValue,
+        Optional<DefaultValue> defaultValue,
         Generated generated,
+        boolean notesGaps,
         Severity severity) {
 
     /** Who numbers a row. */
@@ -54,6 +56,7 @@ public record Column(
                 false,
                 Optional.empty(),
                 Generated.NEVER,
+                false,
                 Severity.ERROR);
     }
 }

@@ -135,6 +135,18 @@ public sealed interface Expression {
 
     record Arithmetic(Operator operator, Expression left, Expression right, Type type) implements Expression {}
 
+    /** Texts one behind the other; null when one of them is. */
+    record Joined(List<Expression> parts) implements Expression {
+        public Joined {
+            parts = List.copyOf(parts);
+        }
+
+        @Override
+        public Type type() {
+            return Type.TEXT;
+        }
+    }
+
     record Call(FunctionName function, List<Expression> arguments, Type type) implements Expression {
         public Call {
             arguments = List.copyOf(arguments);
@@ -191,6 +203,8 @@ public sealed interface Expression {
             return List.of(e.operand());
         } else if (this instanceof Arithmetic e) {
             return List.of(e.left(), e.right());
+        } else if (this instanceof Joined e) {
+            return e.parts();
         } else if (this instanceof Call e) {
             return e.arguments();
         } else if (this instanceof Compared e) {

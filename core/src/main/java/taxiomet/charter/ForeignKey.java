@@ -11,6 +11,7 @@ import java.util.Optional;
  * @param parentColumns the referenced columns, as many as {@code columns}
  * @param isEnforced whether the database holds the link today
  * @param children how many children each parent row may have
+ * @param where the child's rows that the link is declared for; empty for all
  * @param isAcyclic on a link of a table to itself: no row may be its own ancestor
  */
 public record ForeignKey(
@@ -24,6 +25,7 @@ public record ForeignKey(
         Action onUpdate,
         Deferrable deferrable,
         boolean isEnforced,
+        Optional<Condition> where,
         Optional<IntRange> children,
         boolean isAcyclic,
         Severity severity) {
@@ -72,6 +74,25 @@ public record ForeignKey(
         public Action {
             columns = List.copyOf(columns);
         }
+    }
+
+    /** The same link for the rows that meet a condition. */
+    public ForeignKey where(Optional<Condition> condition) {
+        return new ForeignKey(
+                name,
+                child,
+                columns,
+                parent,
+                parentColumns,
+                match,
+                onDelete,
+                onUpdate,
+                deferrable,
+                isEnforced,
+                condition,
+                children,
+                isAcyclic,
+                severity);
     }
 
     public ForeignKey {

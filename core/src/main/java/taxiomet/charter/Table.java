@@ -7,6 +7,7 @@ import java.util.stream.Stream;
 /**
  * One table.
  *
+ * @param schema the schema that it was declared in, if one was named
  * @param columns at least one, with different names
  * @param uniqueKeys in the order declared
  * @param links the foreign keys of which this table is the child, in the order declared
@@ -15,6 +16,7 @@ import java.util.stream.Stream;
  */
 public record Table(
         String name,
+        Optional<String> schema,
         RowsFile rows,
         List<Column> columns,
         Optional<Key> primaryKey,
@@ -52,7 +54,8 @@ public record Table(
 
     /** The table with other links. */
     public Table withLinks(List<ForeignKey> others) {
-        return new Table(name, rows, columns, primaryKey, uniqueKeys, others, rules, label, totals, area, owner);
+        return new Table(
+                name, schema, rows, columns, primaryKey, uniqueKeys, others, rules, label, totals, area, owner);
     }
 
     /** The place of a column in {@link #columns()}, 0 for the first; -1 when there is none of that name. */

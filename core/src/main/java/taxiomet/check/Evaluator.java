@@ -15,6 +15,7 @@ import taxiomet.charter.Expression.Compared;
 import taxiomet.charter.Expression.In;
 import taxiomet.charter.Expression.InQuery;
 import taxiomet.charter.Expression.IsNull;
+import taxiomet.charter.Expression.Joined;
 import taxiomet.charter.Expression.Like;
 import taxiomet.charter.Expression.Literal;
 import taxiomet.charter.Expression.Negation;
@@ -98,6 +99,8 @@ public final class Evaluator {
             return negated(value(e.operand()));
         } else if (expression instanceof Call e) {
             return call(e);
+        } else if (expression instanceof Joined e) {
+            return joined(e);
         }
         throw new IllegalStateException("no way to evaluate " + expression);
     }
@@ -232,6 +235,18 @@ public final class Evaluator {
             return null;
         }
         return value instanceof Double d ? (Object) (-d + 0.0) : ((BigDecimal) value).negate();
+    }
+
+    private String joined(Joined e) {
+        StringBuilder all = new StringBuilder();
+        for (Expression part : e.parts()) {
+            Object text = value(part);
+            if (text == null) {
+                return null;
+            }
+            all.append(text);
+        }
+        return all.toString();
     }
 
     private Object call(Call e) {

@@ -11,6 +11,7 @@ import java.util.function.Consumer;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
+import taxiomet.charter.NotRead;
 import taxiomet.charter.Table;
 import taxiomet.check.RowLookup.FoundRow;
 import taxiomet.finding.Evidence;
@@ -47,9 +48,25 @@ final class FindingAssembler {
         List<FaultLog> logs = plan.logs().stream().filter(log -> log.size() > 0).toList();
         findShownRows(logs);
         List<Finding> findings = new ArrayList<>();
+        charter.notRead().stream()
+                .filter(lost -> lost.table().map(options::judges).orElse(true))
+                .forEach(lost -> findings.add(notRead(lost)));
         logs.forEach(log -> findings.add(finding(log)));
         findings.sort(Comparator.comparing(Finding::severity).thenComparing(Finding::kind));
         return findings;
+    }
+
+    private static Finding notRead(NotRead lost) {
+        return new Finding(
+                FindingKind.RULE_NOT_READ,
+                lost.severity(),
+                lost.table().orElse(""),
+                lost.name(),
+                List.of(),
+                0,
+                new Finding.Undeclared(lost.what().word(), lost.declared(), lost.problem(), lost.place()),
+                List.of(),
+                all -> {});
     }
 
     /** How many rows of a table have at least one fault that is not a mere note. */

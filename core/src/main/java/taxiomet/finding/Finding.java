@@ -7,7 +7,7 @@ import taxiomet.charter.Severity;
 /**
  * One kind of fault at one place of the charter.
  *
- * @param table the table whose rows are at fault; for children counts the parent's
+ * @param table the table whose rows are at fault; for children counts the parent's; empty for what belongs to none
  * @param at the column, key, link or rule; the table itself for malformed rows
  * @param columns the columns of {@code table} in which the fault stands; may be empty
  * @param rows exact count of rows at fault
@@ -83,6 +83,16 @@ public record Finding(
      * @param range how many there should be
      */
     public record Children(String child, String link, String range) implements Details {}
+
+    /**
+     * Something declared that could not be read; it has no rows.
+     *
+     * @param what rule, key, link, default, type or table
+     * @param declared as it was written
+     * @param problem why it was not read, as a clause
+     * @param place the file, line and column that declare it
+     */
+    public record Undeclared(String what, String declared, String problem, String place) implements Details {}
 
     /** A broken rule and its condition. */
     public record Broken(String condition, List<Reason> reasons) implements Details {

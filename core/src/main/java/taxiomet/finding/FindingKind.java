@@ -7,6 +7,7 @@ import taxiomet.charter.Severity;
 
 /** The kinds of fault, in the order in which a steward mends them: what hides other faults first. */
 public enum FindingKind {
+    RULE_NOT_READ,
     MALFORMED_ROW,
     TYPE_MISMATCH,
     NULL_IN_KEY,
@@ -36,6 +37,30 @@ public enum FindingKind {
     /** Whether its rows stand in groups: those that share a key, or that stand in one ring. */
     public boolean isGrouped() {
         return this == DUPLICATE || this == OWN_ANCESTOR;
+    }
+
+    /** What the place of a finding names in the charter. */
+    public enum Place {
+        COLUMN,
+        KEY,
+        LINK,
+        RULE,
+        TABLE;
+
+        public String word() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** What {@link Finding#at} names; of a rule not read its details say it. */
+    public Place place() {
+        return switch (this) {
+            case NULL_IN_KEY, DUPLICATE -> Place.KEY;
+            case ORPHAN, HALF_NULL_LINK, TOO_FEW_CHILDREN, TOO_MANY_CHILDREN, OWN_ANCESTOR -> Place.LINK;
+            case BROKEN_RULE, RULE_NOT_READ -> Place.RULE;
+            case MALFORMED_ROW -> Place.TABLE;
+            default -> Place.COLUMN;
+        };
     }
 
     /** The kind as messages and results name it. */

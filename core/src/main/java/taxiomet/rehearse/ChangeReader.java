@@ -1,7 +1,6 @@
 package taxiomet.rehearse;
 
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -9,11 +8,10 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import taxiomet.charter.ColumnType.Name;
+import taxiomet.charter.DefaultValue;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.InQuery;
 import taxiomet.check.DivisionByZero;
@@ -220,22 +218,23 @@ final class ChangeReader {
 
     /** What an insert that leaves a column out writes, and what set default does. */
     Object defaultOf(ReachedTable table, int column) {
-        Optional<String> declared = table.column(column).defaultValue();
+        Optional<DefaultValue> declared = table.column(column).defaultValue();
         if (declared.isEmpty()) {
             return null;
         }
         CellCodec codec = table.codec(column);
         long micros = ChronoUnit.MICROS.between(Instant.EPOCH, now);
-        return switch (declared.get().toLowerCase(Locale.ROOT)) {
-            case "current_date" -> codec.assign(Math.floorDiv(micros, MICROS_PER_DAY) * MICROS_PER_DAY);
-            case "current_timestamp", "now()" ->
-                codec.assign(
-                        table.column(column).type().name() == Name.DATE
-                                ? (Object) (Math.floorDiv(micros, MICROS_PER_DAY) * MICROS_PER_DAY)
-                                : (Object) micros);
-            case "current_time" -> now.atOffset(ZoneOffset.UTC).toLocalTime().toNanoOfDay() / 1_000;
-            default -> codec.parse(declared.get());
-        };
+        if (declared.get() instanceof DefaultValue.Clock clock) {
+            long ofDay = Math.floorMod(micros, MICROS_PER_DAY);
+            return switch (table.column(column).type().name()) {
+                case TIME -> codec.assign(ofDay);
+                case DATE -> codec.assign(micros - ofDay);
+                default -> codec.assign(clock.word() == DefaultValue.Word.CURRENT_DATE ? micros - ofDay : micros);
+            };
+        } else if (declared.get() instanceof DefaultValue.ByServer byServer) {
+            return new Unread("the default " + byServer.text() + ", which the server alone works out");
+        }
+        return codec.parse(declared.get().text());
     }
 
     /** All columns of a table. */

@@ -22,7 +22,7 @@ public record LinkTrial(
         for (Table each : charter.tables()) {
             tables.add(each.name().equals(table) ? with(each) : each);
         }
-        return new Charter(charter.name(), tables, charter.behavesAs());
+        return charter.with(tables);
     }
 
     private Table with(Table from) {
@@ -44,6 +44,7 @@ public record LinkTrial(
                 onUpdate.orElse(from.onUpdate()),
                 from.deferrable(),
                 isEnforced.orElse(from.isEnforced()),
+                from.where(),
                 from.children(),
                 from.isAcyclic(),
                 from.severity());

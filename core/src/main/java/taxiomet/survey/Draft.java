@@ -40,6 +40,7 @@ final class Draft {
     private static Table table(FoundTable found, List<Column> columns) {
         return new Table(
                 found.name(),
+                Optional.empty(),
                 found.rows(),
                 columns,
                 Optional.empty(),
@@ -56,6 +57,7 @@ final class Draft {
             Table table, Optional<Key> primary, List<Key> unique, List<ForeignKey> links, List<Rule> rules) {
         return new Table(
                 table.name(),
+                table.schema(),
                 table.rows(),
                 table.columns(),
                 primary,
@@ -81,6 +83,7 @@ final class Draft {
                 profile.guess().decimalComma(),
                 Optional.empty(),
                 Column.Generated.NEVER,
+                false,
                 Severity.ERROR);
     }
 
@@ -112,7 +115,7 @@ final class Draft {
             List<Rule> rules = new ArrayList<>();
             for (int[] key : keys.get(profile)) {
                 String name = keyName(unique.size());
-                unique.add(new Key(name, names(profile, key), false, false, Severity.ERROR));
+                unique.add(Key.of(name, names(profile, key), false));
                 rules.add(new Rule(name, "no nulls", noNulls(columns, key), Severity.ERROR));
             }
             List<ForeignKey> links = new ArrayList<>();
@@ -161,6 +164,7 @@ final class Draft {
                 Action.NONE,
                 Deferrable.NO,
                 true,
+                Optional.empty(),
                 children,
                 false,
                 Severity.ERROR);
@@ -179,16 +183,11 @@ final class Draft {
             Optional<Key> primary = keys.stream()
                     .filter(key -> key.isPrimary() && key.table().equals(profile.name()))
                     .findFirst()
-                    .map(key -> new Key(Key.PRIMARY, key.columns(), true, false, Severity.ERROR));
+                    .map(key -> Key.of(Key.PRIMARY, key.columns(), true));
             List<Key> unique = keys.stream()
                     .filter(key ->
                             key.isChosen() && !key.isPrimary() && key.table().equals(profile.name()))
-                    .map(key -> new Key(
-                            profile.name() + "_" + String.join("_", key.columns()),
-                            key.columns(),
-                            false,
-                            false,
-                            Severity.ERROR))
+                    .map(key -> Key.of(profile.name() + "_" + String.join("_", key.columns()), key.columns(), false))
                     .toList();
             List<ForeignKey> chosen = new ArrayList<>();
             links.stream()

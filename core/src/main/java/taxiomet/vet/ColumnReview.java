@@ -1,20 +1,15 @@
 package taxiomet.vet;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
-import java.util.Set;
 import taxiomet.charter.Column;
 import taxiomet.charter.Comparison;
+import taxiomet.charter.DefaultValue;
 import taxiomet.charter.Table;
 import taxiomet.rows.ValueReader;
 
 /** Judges the columns of one table: their defaults against their types and what else they declare. */
 final class ColumnReview {
-    private static final Set<String> NOW_FOR_DATES =
-            Set.of("current_date", "now()", "current_timestamp", "localtimestamp");
-    private static final Set<String> NOW_FOR_TIMES = Set.of("current_time", "localtime", "now()", "current_timestamp");
-
     private final Table table;
     private final Review review;
 
@@ -27,10 +22,12 @@ final class ColumnReview {
         for (Column column : table.columns()) {
             List<String> path = Review.path(table.name(), "columns", column.name(), "default");
             column.defaultValue()
-                    .flatMap(value -> problem(column, value))
+                    .filter(DefaultValue.Constant.class::isInstance)
+                    .flatMap(value -> problem(column, value.text()))
                     .ifPresent(problem -> review.error(
                             path,
-                            "the default `" + column.defaultValue().orElseThrow() + "` of `" + column.name() + "` is "
+                            "the default `"
+                                    + column.defaultValue().orElseThrow().text() + "` of `" + column.name() + "` is "
                                     + problem,
                             "write a value that the column can hold"));
             if (column.defaultValue().isPresent() && column.generated() != Column.Generated.NEVER) {
@@ -43,15 +40,6 @@ final class ColumnReview {
     }
 
     private static Optional<String> problem(Column column, String value) {
-        String word = value.toLowerCase(Locale.ROOT);
-        Set<String> now = switch (column.type().family()) {
-            case MOMENT, INSTANT -> NOW_FOR_DATES;
-            case TIME -> NOW_FOR_TIMES;
-            default -> Set.of();
-        };
-        if (now.contains(word)) {
-            return Optional.empty();
-        }
         ValueReader reader = ValueReader.of(column);
         if (!reader.accepts(value)) {
             return Optional.of("no " + column.type() + " (" + reader.refusal().words() + ")");

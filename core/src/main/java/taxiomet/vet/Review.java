@@ -8,6 +8,7 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
+import taxiomet.charter.NotRead;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 
@@ -16,7 +17,8 @@ import taxiomet.charter.Table;
  * not resolve, types that can never be equal) does not come up again.
  */
 public final class Review {
-    private static final List<String> SECTIONS = List.of("", "columns", "primary_key", "unique", "foreign_keys");
+    private static final List<String> SECTIONS =
+            List.of("", "columns", "primary_key", "unique", "foreign_keys", "not_read");
     private static final long PER_SECTION = 1_000_000;
     private static final long PER_TABLE = 10 * PER_SECTION;
 
@@ -43,6 +45,7 @@ public final class Review {
         }
         new CascadeReview(charter, graph, review).judge();
         server.ifPresent(s -> new ServerReview(s, charter, review).judgeRoads());
+        charter.notRead().forEach(review::judge);
         review.judgements.sort(
                 Comparator.comparing(Judgement::severity).thenComparing(j -> position(charter, j.path())));
         return List.copyOf(review.judgements);
@@ -50,6 +53,9 @@ public final class Review {
 
     /** Sorts declarations as they stand: by table, then by what is declared in it, then in its order. */
     private static long position(Charter charter, List<String> path) {
+        if (!path.get(0).equals("tables")) {
+            return charter.tables().size() * PER_TABLE;
+        }
         Table table = charter.table(path.get(1));
         long position = charter.indexOf(table.name()) * PER_TABLE;
         if (path.size() < 4) {
@@ -57,10 +63,20 @@ public final class Review {
         }
         List<String> names = switch (path.get(2)) {
             case "columns" -> table.columns().stream().map(Column::name).toList();
+            case "not_read" -> charter.notRead().stream().map(NotRead::name).toList();
             case "unique" -> table.uniqueKeys().stream().map(Key::name).toList();
             default -> table.links().stream().map(ForeignKey::name).toList();
         };
         return position + SECTIONS.indexOf(path.get(2)) * PER_SECTION + names.indexOf(path.get(3));
+    }
+
+    private void judge(NotRead lost) {
+        judgements.add(new Judgement(
+                lost.severity(),
+                lost.path(),
+                "a " + lost.what().word() + " is not read: " + lost.declared()
+                        + (lost.problem().isEmpty() ? "" : " (" + lost.problem() + ")"),
+                "say the same in a way that is read, or look after it by other means"));
     }
 
     void error(List<String> path, String problem, String remedy) {

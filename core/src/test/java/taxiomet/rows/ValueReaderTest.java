@@ -27,6 +27,7 @@ class ValueReaderTest {
                 decimalComma,
                 Optional.empty(),
                 Column.Generated.NEVER,
+                false,
                 Severity.ERROR);
         return ValueReader.of(column);
     }

@@ -3,7 +3,7 @@ package taxiomet.charters.ddl;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
-import taxiomet.charters.ddl.SqlTokens.Token;
+import taxiomet.charters.sql.SqlTokens.Token;
 
 /** Finds tables and columns by names that mean them, though they be written in another case, as SQL allows. */
 final class NameBook {
@@ -16,6 +16,11 @@ final class NameBook {
     /** @return false when there is such a table already */
     boolean add(TableDraft table) {
         return tables.putIfAbsent(plain(table.name.text()), table) == null;
+    }
+
+    /** Takes a table out again; false when there was none of that name. */
+    boolean remove(Token name) {
+        return tables.remove(plain(name.text())) != null;
     }
 
     /** The table that a name means; null when there is none. */

@@ -7,7 +7,7 @@ import java.util.TreeMap;
 import java.util.stream.Collectors;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Problem.Kind;
-import taxiomet.charters.ddl.SqlTokens.Token;
+import taxiomet.charters.sql.SqlTokens.Token;
 
 /** What is to be said about a script that can be used all the same. */
 final class SchemaNotes {

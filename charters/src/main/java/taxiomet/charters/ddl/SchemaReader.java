@@ -3,19 +3,26 @@ package taxiomet.charters.ddl;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.NotRead.What;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charters.ReadCharter;
-import taxiomet.charters.ddl.SqlTokens.Token;
-import taxiomet.charters.ddl.SqlTokens.Unfinished;
-import taxiomet.charters.ddl.Statement.Unreadable;
 import taxiomet.charters.ddl.TableDraft.KeyDraft;
+import taxiomet.charters.ddl.TableDraft.LinkDraft;
+import taxiomet.charters.ddl.TypeReader.Domain;
+import taxiomet.charters.sql.SqlTokens;
+import taxiomet.charters.sql.SqlTokens.Token;
+import taxiomet.charters.sql.SqlTokens.Unfinished;
+import taxiomet.charters.sql.TokenCursor;
+import taxiomet.charters.sql.TokenCursor.Unreadable;
 import taxiomet.charters.yaml.CharterReader;
 import taxiomet.charters.yaml.DraftNode;
 
@@ -31,9 +38,11 @@ public final class SchemaReader {
     private final SchemaNotes notes;
     private final NameBook names = new NameBook();
     private final Map<String, List<String>> enumerations = new HashMap<>();
+    private final Map<String, Domain> domains = new HashMap<>();
     private final List<Problem> problems = new ArrayList<>();
     private boolean isOracle;
     private boolean isSqlServer;
+    private int links;
 
     private SchemaReader(String file, Path rows) {
         this.file = file;
@@ -54,7 +63,7 @@ public final class SchemaReader {
     private ReadCharter read(Path path, String script) throws CharterException {
         List<Token> tokens;
         try {
-            tokens = SqlTokens.of(script);
+            tokens = SqlTokens.ofScript(script);
         } catch (Unfinished e) {
             throw new CharterException(
                     List.of(new Problem(file, e.line(), e.column(), Kind.FORM, e.getMessage(), "close it")));
@@ -62,18 +71,12 @@ public final class SchemaReader {
         isOracle = tokens.stream().anyMatch(t -> ORACLE_WORDS.contains(t.text().toLowerCase(Locale.ROOT)));
         isSqlServer = tokens.stream()
                 .anyMatch(t -> SQLSERVER_WORDS.contains(t.text().toLowerCase(Locale.ROOT))
-                        || (t.kind() == SqlTokens.Kind.END && t.is("go")));
-        for (List<Token> statement : statements(tokens)) {
+                        || (t.kind() == SqlTokens.Kind.END && t.text().equalsIgnoreCase("go")));
+        for (List<Token> statement : SqlTokens.statements(tokens)) {
             try {
                 read(statement);
             } catch (Unreadable e) {
-                problems.add(new Problem(
-                        file,
-                        e.token().line(),
-                        e.token().column(),
-                        Kind.FORM,
-                        "this statement cannot be read: " + e.getMessage(),
-                        "correct it, or take it out of the script"));
+                problem(e.token(), "this statement cannot be read: " + e.getMessage());
             }
         }
         if (problems.isEmpty() && names.isEmpty()) {
@@ -85,82 +88,117 @@ public final class SchemaReader {
                     "no statement declares a table",
                     "name the script that holds CREATE TABLE"));
         }
+        names.tables().forEach(table -> {
+            if (table.name.text().indexOf('/') >= 0) {
+                problem(table.name, "no file can be named after the table `" + table.name.text() + "`");
+            }
+        });
         if (!problems.isEmpty()) {
             throw new CharterException(problems);
         }
         return CharterReader.read(path, document(), rows, notes.all());
     }
 
-    private static List<List<Token>> statements(List<Token> tokens) {
-        List<List<Token>> statements = new ArrayList<>();
-        List<Token> current = new ArrayList<>();
-        for (Token token : tokens) {
-            if (token.kind() != SqlTokens.Kind.END) {
-                current.add(token);
-            } else if (!current.isEmpty()) {
-                statements.add(current);
-                current = new ArrayList<>();
-            }
-        }
-        if (!current.isEmpty()) {
-            statements.add(current);
-        }
-        return statements;
+    private void problem(Token place, String problem) {
+        problems.add(new Problem(
+                file, place.line(), place.column(), Kind.FORM, problem, "correct it, or take it out of the script"));
     }
 
     private void read(List<Token> tokens) throws Unreadable {
-        Statement statement = new Statement(tokens);
+        TokenCursor statement = new TokenCursor(tokens);
         Token first = statement.peek();
         if (statement.take("create")) {
             statement.take("or", "replace");
             statement.skip("global", "local", "temporary", "temp", "unlogged");
             if (statement.take("table")) {
                 createTable(statement, first);
-            } else if (statement.isNext("unique")) {
-                createUniqueIndex(statement, first);
+            } else if (isUniqueIndex(statement)) {
+                createUniqueIndex(statement, first, tokens);
             } else if (statement.take("type")) {
                 createType(statement, first);
+            } else if (statement.take("domain")) {
+                createDomain(statement);
             } else {
                 notes.passOver(first, "CREATE " + statement.peek().text().toUpperCase(Locale.ROOT));
             }
         } else if (statement.take("alter", "table")) {
             alterTable(statement);
+        } else if (statement.take("drop", "table")) {
+            dropTables(statement, first);
         } else {
             notes.passOver(first, first.text().toUpperCase(Locale.ROOT));
         }
     }
 
-    private TableStatement reader(Statement statement, TableDraft table) {
-        return new TableStatement(statement, table, new SqlTypes(enumerations, isOracle), notes, isSqlServer);
+    private static boolean isUniqueIndex(TokenCursor statement) {
+        for (int ahead = 0; ahead < 3; ahead++) {
+            if (statement.peek(ahead).is("unique")) {
+                return true;
+            }
+        }
+        return false;
     }
 
-    private void createTable(Statement statement, Token first) throws Unreadable {
+    private TableStatement elements(TokenCursor statement, TableDraft table) {
+        TypeReader types = new TypeReader(new SqlTypes(enumerations, isOracle), domains);
+        return new TableStatement(statement, table, types, isSqlServer);
+    }
+
+    private void createTable(TokenCursor statement, Token first) throws Unreadable {
         statement.take("if", "not", "exists");
-        Token name = statement.name();
+        List<Token> parts = statement.path();
+        Token name = parts.get(parts.size() - 1);
         if (!statement.peek().isSymbol("(")) {
             notes.passOver(first, "CREATE TABLE without columns of its own");
             return;
         }
         TableDraft table = new TableDraft(name);
-        reader(statement, table).readElements();
+        table.schema = parts.size() > 1 ? parts.get(parts.size() - 2) : null;
+        elements(statement, table).readElements();
+        while (!statement.isAtEnd()) {
+            Token rest = statement.next();
+            if (rest.is("inherits")) {
+                table.lose(What.TABLE, null, rest, List.of(rest), "the columns of the tables behind it are not read");
+            }
+        }
         if (!names.add(table)) {
             throw new Unreadable(name, "table `" + name.text() + "` has been created before");
         }
+        number(table);
     }
 
-    private void alterTable(Statement statement) throws Unreadable {
-        statement.take("if", "exists");
+    /** Links act and are judged in the order in which they were declared, whichever tables they belong to. */
+    private void number(TableDraft table) {
+        for (LinkDraft link : table.links) {
+            link.order = link.order == 0 ? ++links : link.order;
+        }
+    }
+
+    private void alterTable(TokenCursor statement) throws Unreadable {
+        boolean isOptional = statement.take("if", "exists");
         statement.take("only");
         Token name = statement.name();
         TableDraft table = names.find(name);
-        if (table == null) {
+        if (table == null && isOptional) {
+            notes.passOver(name, "ALTER TABLE IF EXISTS");
+            return;
+        } else if (table == null) {
             throw new Unreadable(name, "no table `" + name.text() + "` has been created before");
         }
-        reader(statement, table).readChanges();
+        new AlterStatement(statement, table, elements(statement, table), notes).read();
+        number(table);
     }
 
-    private void createUniqueIndex(Statement statement, Token first) throws Unreadable {
-        statement.next();
+    private void dropTables(TokenCursor statement, Token first) throws Unreadable {
+        statement.take("if", "exists");
+        do {
+            if (!names.remove(statement.name())) {
+                notes.passOver(first, "DROP");
+            }
+        } while (statement.takeSymbol(","));
+    }
+
+    private void createUniqueIndex(TokenCursor statement, Token first, List<Token> tokens) throws Unreadable {
         while (!statement.isAtEnd() && !statement.isNext("index")) {
             statement.next();
         }
@@ -174,33 +212,39 @@ public final class SchemaReader {
         if (statement.take("using")) {
             statement.next();
         }
-        boolean hasColumnsAlone = table != null && statement.peek().isSymbol("(") && isListOfNames(statement);
-        if (!hasColumnsAlone) {
-            notes.passOver(first, "CREATE UNIQUE INDEX over expressions");
+        if (table == null) {
+            notes.passOver(first, "CREATE UNIQUE INDEX on no table that was created");
             return;
         }
-        List<Token> columns = statement.names();
-        boolean equal = statement.take("nulls", "not", "distinct") || isSqlServer;
-        for (int ahead = 0; statement.peek(ahead).line() > 0; ahead++) {
-            if (statement.peek(ahead).is("where")) {
-                notes.passOver(first, "CREATE UNIQUE INDEX with a condition");
-                return;
+        KeyColumns columns = KeyColumns.read(statement, true);
+        if (columns.problem().isPresent()) {
+            table.lose(What.KEY, name, first, tokens, columns.problem().get());
+            return;
+        }
+        boolean equal = isSqlServer;
+        while (!statement.isAtEnd() && !statement.isNext("where")) {
+            if (statement.take("nulls", "not", "distinct")) {
+                equal = true;
+            } else if (statement.peek().isSymbol("(")) {
+                statement.skipParentheses();
+            } else {
+                statement.next();
             }
         }
-        table.uniqueKeys.add(new KeyDraft(name, columns, equal));
-    }
-
-    /** Whether the parenthesis holds nothing but names, with the order of each. */
-    private static boolean isListOfNames(Statement statement) {
-        for (int ahead = 1; !statement.peek(ahead).isSymbol(")"); ahead++) {
-            if (!statement.peek(ahead).isName() && !statement.peek(ahead).isSymbol(",")) {
-                return false;
+        List<Token> where = new ArrayList<>();
+        if (statement.take("where")) {
+            while (!statement.isAtEnd() && !isIndexOption(statement)) {
+                where.add(statement.next());
             }
         }
-        return true;
+        table.uniqueKeys.add(new KeyDraft(name, columns.names(), equal, where));
     }
 
-    private void createType(Statement statement, Token first) throws Unreadable {
+    private static boolean isIndexOption(TokenCursor statement) {
+        return statement.isNext("with") && statement.peek(1).isSymbol("(");
+    }
+
+    private void createType(TokenCursor statement, Token first) throws Unreadable {
         Token name = statement.name();
         if (!statement.take("as", "enum")) {
             notes.passOver(first, "CREATE TYPE");
@@ -211,6 +255,37 @@ public final class SchemaReader {
                 .map(Token::text)
                 .toList();
         enumerations.put(name.text().toLowerCase(Locale.ROOT), values);
+    }
+
+    private void createDomain(TokenCursor statement) throws Unreadable {
+        Token name = statement.name();
+        statement.take("as");
+        List<Token> type = new ArrayList<>();
+        List<List<Token>> checks = new ArrayList<>();
+        boolean isRequired = false;
+        boolean isType = true;
+        while (!statement.isAtEnd()) {
+            if (statement.take("not", "null")) {
+                isRequired = true;
+                isType = false;
+            } else if (statement.take("check")) {
+                checks.add(statement.skipParentheses());
+                isType = false;
+            } else {
+                isType &= !statement.isNext("constraint")
+                        && !statement.isNext("default")
+                        && !statement.isNext("collate")
+                        && !statement.isNext("null");
+                Token token = statement.next();
+                if (isType) {
+                    type.add(token);
+                }
+            }
+        }
+        if (type.isEmpty()) {
+            throw statement.unexpected("a type");
+        }
+        domains.put(name.text().toLowerCase(Locale.ROOT), new Domain(type, isRequired, checks));
     }
 
     private DraftNode document() {
@@ -225,14 +300,38 @@ public final class SchemaReader {
                     table.document(names, fileOf(table.name.text())));
         }
         document.put(1, 1, "tables", tables);
+        document.put(1, 1, "link_order", linkOrder());
         return document;
     }
 
+    private DraftNode linkOrder() {
+        DraftNode order = DraftNode.list(1, 1);
+        record Named(String table, LinkDraft link) {}
+        List<Named> all = new ArrayList<>();
+        for (TableDraft table : names.tables()) {
+            table.links.forEach(link -> all.add(new Named(table.name.text(), link)));
+        }
+        all.sort(Comparator.comparingInt(named -> named.link().order));
+        for (Named named : all) {
+            Token at = named.link().columns.get(0);
+            order.add(at.line(), at.column(), named.table() + "." + named.link().calledAs);
+        }
+        return order;
+    }
+
+    /** The file of a table's rows as a path, in which the table's own letters are no pattern. */
     private String fileOf(String table) {
-        return ENDINGS.stream()
-                .map(ending -> table + ending)
-                .filter(name -> Files.exists(rows.resolve(name)))
-                .findFirst()
-                .orElse(table + ".csv");
+        Optional<String> there =
+                ENDINGS.stream().filter(ending -> isThere(table + ending)).findFirst();
+        String path = table.replaceAll("[*?\\[{\\\\]", "\\\\$0");
+        return path + there.orElse(".csv");
+    }
+
+    private boolean isThere(String name) {
+        try {
+            return Files.exists(rows.resolve(name));
+        } catch (java.nio.file.InvalidPathException e) {
+            return false;
+        }
     }
 }

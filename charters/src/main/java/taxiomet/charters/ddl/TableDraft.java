@@ -7,41 +7,67 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import taxiomet.charters.ddl.SqlTokens.Kind;
-import taxiomet.charters.ddl.SqlTokens.Token;
+import taxiomet.charter.NotRead.What;
+import taxiomet.charters.sql.ConstantReader;
+import taxiomet.charters.sql.SqlTokens.Kind;
+import taxiomet.charters.sql.SqlTokens.Token;
+import taxiomet.charters.sql.SqlWords;
 import taxiomet.charters.yaml.DraftNode;
 
 /** A table as far as the statements of a script have declared it. */
 final class TableDraft {
     final Token name;
     final Map<String, ColumnDraft> columns = new LinkedHashMap<>();
+    Token schema;
     List<Token> primaryKey = List.of();
+    Token primaryKeyName;
     final List<KeyDraft> uniqueKeys = new ArrayList<>();
     final List<LinkDraft> links = new ArrayList<>();
     final List<CheckDraft> checks = new ArrayList<>();
+    final List<LostDraft> lost = new ArrayList<>();
+
+    /** What was declared about the table and could not be read; {@code name} is null where the script gives none. */
+    record LostDraft(What what, Token name, String madeUp, Token place, String declared, String problem) {}
+
+    /** Notes what could not be read. */
+    void lose(What what, Token name, Token place, List<Token> declared, String problem) {
+        String madeUp = this.name.text() + "_" + what.word();
+        lost.add(new LostDraft(what, name, madeUp, place, ConstantReader.written(declared), problem));
+    }
 
     /** A column and what is declared about it. */
     static final class ColumnDraft {
         final Token name;
         final Token typePlace;
-        final SqlTypes.Mapped type;
+        private SqlTypes.Mapped type;
         boolean isRequired;
         String defaultValue;
+        boolean isDefaultByServer;
         Token defaultPlace;
         String generated;
         boolean ignoresCase;
 
-        ColumnDraft(Token name, Token typePlace, SqlTypes.Mapped type) {
+        ColumnDraft(Token name, Token typePlace) {
             this.name = name;
             this.typePlace = typePlace;
-            this.type = type;
-            this.generated = type.isNumbered() ? "by default" : null;
-            this.ignoresCase = type.isIgnoringCase();
+        }
+
+        SqlTypes.Mapped type() {
+            return type;
+        }
+
+        void setType(SqlTypes.Mapped read) {
+            type = read;
+            generated = read.isNumbered() ? "by default" : generated;
+            ignoresCase = read.isIgnoringCase();
         }
     }
 
-    /** @param name null where the script gives none */
-    record KeyDraft(Token name, List<Token> columns, boolean nullsAreEqual) {}
+    /**
+     * @param name null where the script gives none
+     * @param where the condition of a partial index; empty for none
+     */
+    record KeyDraft(Token name, List<Token> columns, boolean nullsAreEqual, List<Token> where) {}
 
     record CheckDraft(Token name, Token place, List<Token> condition) {}
 
@@ -49,6 +75,7 @@ final class TableDraft {
     static final class LinkDraft {
         Token name;
         List<Token> columns = List.of();
+        int order;
         Token parent;
         List<Token> parentColumns = List.of();
         String match = "simple";
@@ -57,6 +84,8 @@ final class TableDraft {
         String onUpdate = "no action";
         String deferrable = "no";
         boolean isEnforced = true;
+        /** What the link is called in the charter, once it is in it. */
+        String calledAs;
     }
 
     TableDraft(Token name) {
@@ -66,13 +95,16 @@ final class TableDraft {
     /** The table as the document of a charter has it; names are those that the tables and columns go by there. */
     DraftNode document(NameBook names, String rows) {
         DraftNode table = DraftNode.map(name.line(), name.column());
+        if (schema != null) {
+            putText(table, schema, "schema", schema.text());
+        }
         table.put(name.line(), name.column(), "rows", rows);
         DraftNode columnNodes = DraftNode.map(name.line(), name.column());
         columns.values().forEach(column -> put(columnNodes, column.name, columnNode(column)));
         table.put(name.line(), name.column(), "columns", columnNodes);
         if (!primaryKey.isEmpty()) {
             Token first = primaryKey.get(0);
-            table.put(first.line(), first.column(), "primary_key", list(names, primaryKey));
+            table.put(first.line(), first.column(), "primary_key", primaryKey(names));
         }
         Set<String> taken = new HashSet<>();
         if (!uniqueKeys.isEmpty()) {
@@ -90,7 +122,31 @@ final class TableDraft {
             checks.forEach(check -> putRule(rules, names, check, taken));
             table.put(name.line(), name.column(), "rules", rules);
         }
+        if (!lost.isEmpty()) {
+            DraftNode nodes = DraftNode.map(name.line(), name.column());
+            lost.forEach(each -> putLost(nodes, each, taken));
+            table.put(name.line(), name.column(), "not_read", nodes);
+        }
         return table;
+    }
+
+    private DraftNode primaryKey(NameBook names) {
+        if (primaryKeyName == null) {
+            return list(names, primaryKey);
+        }
+        DraftNode node = DraftNode.map(primaryKeyName.line(), primaryKeyName.column());
+        putText(node, primaryKeyName, "name", primaryKeyName.text());
+        node.put(primaryKeyName.line(), primaryKeyName.column(), "columns", list(names, primaryKey));
+        return node;
+    }
+
+    private static void putLost(DraftNode nodes, LostDraft lost, Set<String> taken) {
+        Token place = lost.place();
+        DraftNode node = DraftNode.map(place.line(), place.column());
+        putText(node, place, "what", lost.what().word());
+        putText(node, place, "declared", lost.declared());
+        putText(node, place, "problem", lost.problem());
+        nodes.put(place.line(), place.column(), free(lost.name(), lost.madeUp(), taken), node);
     }
 
     private static void put(DraftNode map, Token key, DraftNode value) {
@@ -99,13 +155,13 @@ final class TableDraft {
 
     private static DraftNode columnNode(ColumnDraft column) {
         DraftNode node = DraftNode.map(column.typePlace.line(), column.typePlace.column());
-        putText(node, column.typePlace, "type", column.type.type());
+        putText(node, column.typePlace, "type", column.type().type());
         if (column.isRequired) {
             putText(node, column.name, "not_null", "yes");
         }
-        if (!column.type.values().isEmpty()) {
+        if (!column.type().values().isEmpty()) {
             DraftNode values = DraftNode.list(column.typePlace.line(), column.typePlace.column());
-            column.type
+            column.type()
                     .values()
                     .forEach(value -> values.add(column.typePlace.line(), column.typePlace.column(), value));
             node.put(column.typePlace.line(), column.typePlace.column(), "values", values);
@@ -113,7 +169,12 @@ final class TableDraft {
         if (column.ignoresCase) {
             putText(node, column.typePlace, "compare", "ignore case");
         }
-        if (column.defaultValue != null) {
+        if (column.defaultValue != null && column.isDefaultByServer) {
+            Token place = column.defaultPlace;
+            DraftNode byServer = DraftNode.map(place.line(), place.column());
+            putText(byServer, place, "sql", column.defaultValue);
+            node.put(place.line(), place.column(), "default", byServer);
+        } else if (column.defaultValue != null) {
             putText(node, column.defaultPlace, "default", column.defaultValue);
         }
         if (column.generated != null) {
@@ -136,13 +197,18 @@ final class TableDraft {
         Token first = key.columns().get(0);
         Token place = key.name() == null ? first : key.name();
         String called = free(key.name(), joined(names, key.columns()), taken);
-        if (!key.nullsAreEqual()) {
+        if (!key.nullsAreEqual() && key.where().isEmpty()) {
             keys.put(place.line(), place.column(), called, list(names, key.columns()));
             return;
         }
         DraftNode node = DraftNode.map(place.line(), place.column());
         node.put(place.line(), place.column(), "columns", list(names, key.columns()));
-        putText(node, place, "nulls", "equal");
+        if (key.nullsAreEqual()) {
+            putText(node, place, "nulls", "equal");
+        }
+        if (!key.where().isEmpty()) {
+            putText(node, key.where().get(0), "where", condition(names, key.where()));
+        }
         keys.put(place.line(), place.column(), called, node);
     }
 
@@ -178,11 +244,8 @@ final class TableDraft {
         if (!link.isEnforced) {
             putText(node, place, "enforced", "no");
         }
-        nodes.put(
-                place.line(),
-                place.column(),
-                free(link.name, name.text() + "_" + joined(names, link.columns), taken),
-                node);
+        link.calledAs = free(link.name, name.text() + "_" + joined(names, link.columns), taken);
+        nodes.put(place.line(), place.column(), link.calledAs, node);
     }
 
     private static void putWord(DraftNode node, Token place, String key, String word, String usual) {
@@ -192,26 +255,35 @@ final class TableDraft {
     }
 
     private void putRule(DraftNode rules, NameBook names, CheckDraft check, Set<String> taken) {
+        String called = free(check.name(), name.text() + "_check", taken);
+        rules.put(check.place().line(), check.place().column(), called, condition(names, check.condition()));
+    }
+
+    /** A condition as a charter has it: columns by the names that they go by there. */
+    private String condition(NameBook names, List<Token> written) {
         StringBuilder condition = new StringBuilder();
-        for (Token token : check.condition()) {
-            boolean isColumn = token.isName() && names.hasColumn(name.text(), token);
+        for (int i = 0; i < written.size(); i++) {
+            Token token = written.get(i);
+            boolean isCalled = i + 1 < written.size() && written.get(i + 1).isSymbol("(");
+            boolean isColumn = token.isName()
+                    && !(token.kind() == Kind.WORD && (isCalled || SqlWords.isSpeaking(token.text())))
+                    && names.hasColumn(name.text(), token);
             String text = isColumn ? quoted(names.column(name.text(), token), token) : token.sql();
             boolean joins = condition.length() == 0
                     || text.equals(")")
                     || text.equals(",")
                     || text.equals(".")
                     || text.equals("::")
-                    || "(.:".indexOf(condition.charAt(condition.length() - 1)) >= 0;
+                    || text.equals("]")
+                    || "(.:[".indexOf(condition.charAt(condition.length() - 1)) >= 0;
             condition.append(joins ? "" : " ").append(text);
         }
-        String called = free(check.name(), name.text() + "_check", taken);
-        rules.put(check.place().line(), check.place().column(), called, condition.toString());
+        return condition.toString();
     }
 
     private static String quoted(String column, Token token) {
-        return token.kind() == Kind.QUOTED_NAME && !column.matches("[a-z_][a-z0-9_]*")
-                ? '"' + column.replace("\"", "\"\"") + '"'
-                : column;
+        boolean isQuoted = token.kind() == Kind.QUOTED_NAME && !column.matches("[a-z_][a-z0-9_]*");
+        return isQuoted || SqlWords.isReserved(column) ? '"' + column.replace("\"", "\"\"") + '"' : column;
     }
 
     /** The name given, or else one made up; with a number behind it where it is taken already. */

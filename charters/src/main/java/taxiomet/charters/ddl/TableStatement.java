@@ -3,216 +3,125 @@ package taxiomet.charters.ddl;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
-import taxiomet.charters.ddl.SqlTokens.Kind;
-import taxiomet.charters.ddl.SqlTokens.Token;
-import taxiomet.charters.ddl.Statement.Unreadable;
+import taxiomet.charter.ColumnType;
+import taxiomet.charter.NotRead.What;
 import taxiomet.charters.ddl.TableDraft.CheckDraft;
 import taxiomet.charters.ddl.TableDraft.ColumnDraft;
 import taxiomet.charters.ddl.TableDraft.KeyDraft;
 import taxiomet.charters.ddl.TableDraft.LinkDraft;
+import taxiomet.charters.sql.SqlTokens.Kind;
+import taxiomet.charters.sql.SqlTokens.Token;
+import taxiomet.charters.sql.TokenCursor;
+import taxiomet.charters.sql.TokenCursor.Unreadable;
 
-/** Reads what CREATE TABLE and ALTER TABLE declare about one table. */
+/**
+ * Reads what the parentheses of CREATE TABLE hold, and the same elements behind ADD. What is no rule for rows (storage, indexes,
+ * comments) is passed over by name; whatever else is not understood is noted as lost.
+ */
 final class TableStatement {
-    /** Words that end a type and begin what else is declared about a column. */
-    private static final Set<String> AFTER_TYPE = Set.of(
-            "not",
-            "null",
-            "default",
-            "primary",
-            "unique",
-            "references",
-            "check",
-            "constraint",
-            "generated",
-            "as",
-            "identity",
-            "auto_increment",
-            "autoincrement",
-            "collate",
-            "comment",
-            "character",
-            "charset",
-            "on",
-            "key",
-            "unsigned",
-            "signed",
-            "zerofill",
-            "with",
-            "without",
-            "invisible",
-            "visible",
-            "sparse",
-            "rowguidcol",
-            "persisted",
-            "enable",
-            "disable",
-            "storage",
-            "compression",
-            "binary",
-            "deferrable",
-            "initially",
-            "match",
-            "stored",
-            "virtual",
-            "always",
-            "format");
+    /** Words that begin what is said about a column or constraint and is no rule for its rows. */
+    private static final Set<String> IDLE = Set.of(
+            ("invisible visible sparse rowguidcol persisted enable enabled disable stored virtual hidden materialized include with"
+                            + " clustered nonclustered asc desc conflict rollback abort ignore replace fail rely norely validate"
+                            + " novalidate validated first initially deferrable deferred immediate not for replication no inherit"
+                            + " valid logged unlogged nologging parallel noparallel encrypt enforced distinct nulls")
+                    .split(" "));
 
-    /** Words that begin a change of ALTER TABLE. */
-    private static final Set<String> CHANGES = Set.of(
-            "add",
-            "alter",
-            "modify",
-            "change",
-            "drop",
-            "rename",
-            "enable",
-            "disable",
-            "owner",
-            "set",
-            "validate",
-            "with",
-            "algorithm",
-            "lock",
-            "engine",
-            "comment",
-            "convert",
-            "order",
-            "auto_increment",
-            "default",
-            "character");
+    /** The same of words behind which one name or value stands. */
+    private static final Set<String> NAMING = Set.of(
+            ("comment character charset storage compression using tablespace on encode column_format engine after statistics"
+                            + " fillfactor index partition textimage_on filestream_on collate srid key_block_size parser")
+                    .split(" "));
 
     /** Words behind a link that change nothing: it is held from then on, whatever was there before. */
     private static final String[] HOLDING = {
         "not for replication", "not valid", "novalidate", "validate", "enable", "enforced", "rely"
     };
 
-    private static final Set<String> TWO_WORD_TYPES = Set.of(
-            "double precision",
-            "character varying",
-            "char varying",
-            "national character",
-            "national varchar",
-            "character large",
-            "national character varying",
-            "character large object",
-            "long varchar",
-            "long raw",
-            "varying character",
-            "native character",
-            "big int",
-            "bit varying");
+    /** Words that end the value behind DEFAULT. */
+    private static final Set<String> AFTER_DEFAULT = Set.of(
+            ("not null primary unique references check constraint generated collate comment on key auto_increment identity"
+                            + " invisible visible sparse rowguidcol persisted enable disable stored virtual deferrable initially"
+                            + " storage compression match after first with")
+                    .split(" "));
 
-    private final Statement statement;
+    private final TokenCursor statement;
     private final TableDraft table;
-    private final SqlTypes types;
-    private final SchemaNotes notes;
+    private final TypeReader types;
     private final boolean nullsAreEqual;
 
     /** @param nullsAreEqual whether the script's dialect takes nulls in a unique key for equal ones */
-    TableStatement(Statement statement, TableDraft table, SqlTypes types, SchemaNotes notes, boolean nullsAreEqual) {
+    TableStatement(TokenCursor statement, TableDraft table, TypeReader types, boolean nullsAreEqual) {
         this.statement = statement;
         this.table = table;
         this.types = types;
-        this.notes = notes;
         this.nullsAreEqual = nullsAreEqual;
     }
 
-    /** All that stands in the parentheses of CREATE TABLE. */
+    /** All that stands in parentheses. */
     void readElements() throws Unreadable {
         statement.requireSymbol("(");
         do {
             readElement();
-            // What is left of an element is none of ours: storage, ordering and the like.
-            skipRest();
         } while (statement.takeSymbol(","));
         statement.requireSymbol(")");
     }
 
-    private void skipRest() throws Unreadable {
-        while (!statement.isAtEnd()
-                && !statement.peek().isSymbol(",")
-                && !statement.peek().isSymbol(")")) {
+    /** A column, a constraint or an index, to its end. */
+    void readElement() throws Unreadable {
+        if (!readConstraint()) {
+            readColumn();
+        }
+    }
+
+    private boolean isAtElementsEnd() {
+        return statement.isAtEnd()
+                || statement.peek().isSymbol(",")
+                || statement.peek().isSymbol(")");
+    }
+
+    /** Passes over what is no rule for rows; anything else in the rest of an element is lost, and noted. */
+    private void passOverRest() throws Unreadable {
+        while (!isAtElementsEnd()) {
+            passOverOne();
+        }
+    }
+
+    private void passOverOne() throws Unreadable {
+        Token first = statement.peek();
+        String word = first.text().toLowerCase(Locale.ROOT);
+        if (first.isSymbol("(")) {
+            statement.skipParentheses();
+        } else if (first.kind() != Kind.WORD) {
+            statement.next();
+        } else if (IDLE.contains(word)) {
+            statement.next();
+        } else if (NAMING.contains(word)) {
+            statement.next();
+            statement.take("set");
+            statement.takeSymbol("=");
+            if (!isAtElementsEnd()) {
+                statement.next();
+            }
+        } else {
+            List<Token> declared = rest();
+            table.lose(What.RULE, null, first, declared, "`" + first.text() + "` is not known here");
+        }
+    }
+
+    /** What is left of an element. */
+    private List<Token> rest() throws Unreadable {
+        int from = statement.place();
+        while (!isAtElementsEnd()) {
             if (statement.peek().isSymbol("(")) {
                 statement.skipParentheses();
             } else {
                 statement.next();
             }
         }
-    }
-
-    private void readElement() throws Unreadable {
-        if (!readConstraint()) {
-            readColumn();
-        }
-    }
-
-    /** What stands behind ALTER TABLE and a name: one or several changes. */
-    void readChanges() throws Unreadable {
-        boolean isAdding = false;
-        do {
-            if (isAdding && !CHANGES.contains(statement.peek().text().toLowerCase(Locale.ROOT))) {
-                // One ADD for several elements, as SQL Server has it.
-                readElement();
-                skipRest();
-            } else {
-                isAdding = statement.isNext("add")
-                        || statement.isNext("with", "check")
-                        || statement.isNext("with", "nocheck");
-                readChange();
-            }
-        } while (statement.takeSymbol(","));
-    }
-
-    private void readChange() throws Unreadable {
-        if (statement.take("with", "check") || statement.take("with", "nocheck")) {
-            readChange();
-        } else if (statement.take("add")) {
-            if (statement.takeSymbol("(")) {
-                do {
-                    readElement();
-                    skipRest();
-                } while (statement.takeSymbol(","));
-                statement.requireSymbol(")");
-            } else if (!readConstraint()) {
-                statement.take("column");
-                takeIfNotExists();
-                readColumn();
-            }
-            skipRest();
-        } else if (statement.take("alter") || statement.take("modify") || statement.take("change")) {
-            readAlteredColumn();
-        } else {
-            notes.passOver(
-                    statement.peek(), "ALTER TABLE " + statement.peek().text().toUpperCase(Locale.ROOT));
-            skipRest();
-        }
-    }
-
-    private void readAlteredColumn() throws Unreadable {
-        statement.take("column");
-        Token name = statement.name();
-        ColumnDraft column = table.columns.values().stream()
-                .filter(c -> c.name.text().equalsIgnoreCase(name.text()))
-                .findFirst()
-                .orElseThrow(() ->
-                        new Unreadable(name, "table `" + table.name.text() + "` has no column `" + name.text() + "`"));
-        if (statement.take("set", "not", "null")) {
-            column.isRequired = true;
-        } else if (statement.take("set", "default")) {
-            readDefault(column);
-        } else if (statement.take("drop", "not", "null")) {
-            column.isRequired = false;
-        } else if (statement.take("add", "generated")) {
-            readGenerated(column);
-        } else {
-            notes.passOver(name, "ALTER TABLE ... ALTER COLUMN");
-        }
-        skipRest();
-    }
-
-    private void takeIfNotExists() {
-        statement.take("if", "not", "exists");
+        return statement.since(from);
     }
 
     /** A constraint of the table, or an index; false when a column comes next. */
@@ -226,9 +135,8 @@ final class TableStatement {
                     && !isCheck();
             name = isNamed ? statement.name() : null;
         }
-        if (statement.take("primary", "key")) {
-            skipWordsBeforeParenthesis();
-            table.primaryKey = statement.names();
+        if (statement.isNext("primary", "key")) {
+            readPrimaryKey(name);
         } else if (isUnique()) {
             statement.next();
             readUnique(name);
@@ -238,15 +146,52 @@ final class TableStatement {
             statement.next();
             statement.take("not", "for", "replication");
             table.checks.add(new CheckDraft(name, place, statement.skipParentheses()));
-            statement.skip("no inherit", "not valid", "enable", "enforced");
         } else if (isIndex()) {
-            skipRest();
+            rest();
+        } else if (isForeign()) {
+            List<Token> declared = rest();
+            boolean isCopy = declared.get(0).is("like");
+            table.lose(
+                    isCopy ? What.TABLE : What.RULE,
+                    name,
+                    place,
+                    declared,
+                    isCopy ? "columns that are those of another table are not read" : "such a constraint is not known");
         } else if (name != null) {
             throw statement.unexpected("PRIMARY KEY, UNIQUE, FOREIGN KEY or CHECK");
         } else {
             return false;
         }
+        passOverRest();
         return true;
+    }
+
+    private void readPrimaryKey(Token name) throws Unreadable {
+        int from = statement.place();
+        Token place = statement.next();
+        statement.next();
+        while (!statement.isAtEnd() && !statement.peek().isSymbol("(")) {
+            statement.next();
+        }
+        KeyColumns columns = KeyColumns.read(statement, false);
+        setPrimaryKey(name, place, columns, from);
+    }
+
+    private void setPrimaryKey(Token name, Token place, KeyColumns columns, int from) throws Unreadable {
+        if (!table.primaryKey.isEmpty()) {
+            throw new Unreadable(place, "table `" + table.name.text() + "` has a primary key already");
+        }
+        if (columns.problem().isPresent()) {
+            table.lose(
+                    What.KEY,
+                    name,
+                    place,
+                    statement.since(from),
+                    columns.problem().get());
+            return;
+        }
+        table.primaryKey = columns.names();
+        table.primaryKeyName = name;
     }
 
     private boolean isUnique() {
@@ -268,23 +213,23 @@ final class TableStatement {
         boolean isKey = (statement.isNext("key") || statement.isNext("index"))
                 && (statement.peek(1).isSymbol("(")
                         || statement.peek(2).isSymbol("(")
-                        || statement.peek(1).is("using"));
+                        || statement.peek(1).is("using")
+                        || statement.peek(2).is("using"));
         boolean isSpecial = statement.isNext("fulltext") || statement.isNext("spatial");
-        boolean isOther = (statement.isNext("exclude") || statement.isNext("period") || statement.isNext("like"))
-                && !isType(statement.peek(1));
         return isKey
                 || (isSpecial
-                        && (statement.peek(1).is("key") || statement.peek(1).is("index")))
-                || isOther;
+                        && (statement.peek(1).is("key") || statement.peek(1).is("index")));
     }
 
-    private void skipWordsBeforeParenthesis() {
-        while (!statement.isAtEnd() && !statement.peek().isSymbol("(")) {
-            statement.next();
-        }
+    /** Whether a constraint comes that is none of ours. */
+    private boolean isForeign() {
+        return (statement.isNext("exclude") || statement.isNext("period") || statement.isNext("like"))
+                && !isType(statement.peek(1));
     }
 
     private void readUnique(Token given) throws Unreadable {
+        int from = statement.place() - 1;
+        Token place = statement.last();
         Token name = given;
         boolean equal = nullsAreEqual;
         while (!statement.isAtEnd() && !statement.peek().isSymbol("(")) {
@@ -297,17 +242,29 @@ final class TableStatement {
                     || statement.isNext("clustered")
                     || statement.isNext("nonclustered")) {
                 statement.next();
+            } else if (statement.take("using")) {
+                statement.next();
             } else {
                 Token word = statement.next();
                 name = name == null ? word : name;
             }
         }
-        table.uniqueKeys.add(new KeyDraft(name, statement.names(), equal));
+        KeyColumns columns = KeyColumns.read(statement, false);
+        if (columns.problem().isPresent()) {
+            table.lose(
+                    What.KEY,
+                    name,
+                    place,
+                    statement.since(from),
+                    columns.problem().get());
+            return;
+        }
+        table.uniqueKeys.add(new KeyDraft(name, columns.names(), equal, List.of()));
     }
 
     private void readForeignKey(Token given) throws Unreadable {
         LinkDraft link = new LinkDraft();
-        takeIfNotExists();
+        statement.take("if", "not", "exists");
         link.name = given;
         if (statement.peek().isName()) {
             Token index = statement.next();
@@ -337,7 +294,7 @@ final class TableStatement {
             } else if (statement.take("not", "deferrable")) {
                 link.deferrable = "no";
             } else if (statement.take("deferrable")) {
-                link.deferrable = "immediate";
+                link.deferrable = link.deferrable.equals("deferred") ? "deferred" : "immediate";
             } else if (statement.take("initially", "deferred")) {
                 link.deferrable = "deferred";
             } else if (statement.take("initially", "immediate")) {
@@ -359,7 +316,8 @@ final class TableStatement {
         throw statement.unexpected("NO ACTION, RESTRICT, CASCADE, SET NULL or SET DEFAULT");
     }
 
-    private void readColumn() throws Unreadable {
+    /** A column that was not there before. */
+    void readColumn() throws Unreadable {
         if (!statement.peek().isName()) {
             throw statement.unexpected("a column or a constraint");
         }
@@ -368,85 +326,46 @@ final class TableStatement {
         if (statement.isNext("as") && statement.peek(1).isSymbol("(")) {
             typePlace = name;
         }
-        ColumnDraft column = new ColumnDraft(name, typePlace.line() == 0 ? name : typePlace, readType(name));
+        ColumnDraft column = new ColumnDraft(name, typePlace.line() == 0 ? name : typePlace);
         if (table.columns.putIfAbsent(name.text(), column) != null) {
             throw new Unreadable(name, "table `" + table.name.text() + "` has a column `" + name.text() + "` already");
         }
+        readType(column);
         readColumnConstraints(column);
     }
 
-    private SqlTypes.Mapped readType(Token column) throws Unreadable {
-        StringBuilder words = new StringBuilder();
+    /** The type that a column has from now on. */
+    void readType(ColumnDraft column) throws Unreadable {
         Token first = statement.peek();
-        boolean isUnsigned = statement.isNext("unsigned", "big") && statement.take("unsigned");
-        while (statement.peek().isName()
-                && (words.length() == 0
-                        ? !endsType()
-                        : TWO_WORD_TYPES.contains(
-                                words + " " + statement.peek().text().toLowerCase(Locale.ROOT)))) {
-            words.append(words.length() == 0 ? "" : " ")
-                    .append(statement.next().text().toLowerCase(Locale.ROOT));
-            while (statement.peek().isSymbol(".") && statement.peek(1).isName()) {
-                statement.next();
-                words.setLength(0);
-                words.append(statement.next().text().toLowerCase(Locale.ROOT));
-            }
-        }
-        List<String> sizes = statement.peek().isSymbol("(") ? sizes() : List.of();
-        boolean isZoned = false;
-        boolean isArray = false;
-        while (true) {
-            statement.skip("signed", "zerofill", "without time zone", "binary");
-            if (statement.take("unsigned")) {
-                isUnsigned = true;
-            } else if (statement.takeOne("with local time zone", "with time zone")) {
-                isZoned = true;
-            } else if (statement.peek().kind() == Kind.QUOTED_NAME
-                            && statement.peek().text().matches("[0-9]*")
-                    || statement.isNext("array")) {
-                isArray = true;
-                statement.next();
-            } else {
-                break;
-            }
-        }
-        SqlTypes.Mapped type = isArray
-                ? new SqlTypes.Mapped("text", List.of(), false, false, false)
-                : types.map(words.toString(), sizes, isUnsigned, isZoned);
-        if (!type.isKnown()) {
-            notes.say(
+        int place = statement.place();
+        TypeReader.Read read = types.read(statement);
+        column.setType(read.type());
+        if (!read.type().isKnown()) {
+            List<Token> declared = new ArrayList<>(List.of(column.name));
+            declared.addAll(statement.since(place));
+            table.lose(
+                    What.TYPE,
+                    column.name,
                     first,
-                    "the type `" + words + (isArray ? "[]" : "") + "` of `" + column.text() + "` is read as text");
+                    declared,
+                    "there is no type `" + read.words() + "` here; values of `" + column.name.text()
+                            + "` are read as texts");
         }
-        return type;
-    }
-
-    private boolean endsType() {
-        return statement.peek().kind() == Kind.WORD
-                && AFTER_TYPE.contains(statement.peek().text().toLowerCase(Locale.ROOT))
-                && !statement.peek().is("character");
-    }
-
-    private List<String> sizes() throws Unreadable {
-        List<String> sizes = new ArrayList<>();
-        StringBuilder size = new StringBuilder();
-        for (Token token : statement.skipParentheses()) {
-            if (token.isSymbol(",")) {
-                sizes.add(size.toString());
-                size.setLength(0);
-            } else {
-                size.append(size.length() == 0 ? "" : " ").append(token.text());
+        if (read.domain() != null) {
+            column.isRequired |= read.domain().isRequired();
+            for (List<Token> check : read.domain().checks()) {
+                List<Token> condition = check.stream()
+                        .map(token -> token.is("value") ? column.name : token)
+                        .toList();
+                table.checks.add(new CheckDraft(null, first, condition));
             }
         }
-        sizes.add(size.toString());
-        return sizes;
     }
 
-    private void readColumnConstraints(ColumnDraft column) throws Unreadable {
+    /** What is declared about a column behind its type. */
+    void readColumnConstraints(ColumnDraft column) throws Unreadable {
         Token name = null;
-        while (!statement.isAtEnd()
-                && !statement.peek().isSymbol(",")
-                && !statement.peek().isSymbol(")")) {
+        while (!isAtElementsEnd()) {
             Token place = statement.peek();
             if (statement.take("constraint")) {
                 name = statement.name();
@@ -459,11 +378,11 @@ final class TableStatement {
             } else if (statement.take("default")) {
                 readDefault(column);
             } else if (statement.take("primary", "key") || (statement.isNext("key") && statement.take("key"))) {
-                table.primaryKey = List.of(column.name);
+                setPrimaryKey(name, place, new KeyColumns(List.of(column.name), Optional.empty()), statement.place());
             } else if (statement.take("unique")) {
                 boolean equal = statement.take("nulls", "not", "distinct") || nullsAreEqual;
                 statement.take("key");
-                table.uniqueKeys.add(new KeyDraft(name, List.of(column.name), equal));
+                table.uniqueKeys.add(new KeyDraft(name, List.of(column.name), equal, List.of()));
             } else if (statement.take("references")) {
                 LinkDraft link = new LinkDraft();
                 link.name = name;
@@ -474,7 +393,8 @@ final class TableStatement {
                 statement.next();
                 statement.take("not", "for", "replication");
                 table.checks.add(new CheckDraft(name, place, statement.skipParentheses()));
-            } else if (statement.take("generated")) {
+            } else if (statement.isNext("generated")
+                    || (statement.isNext("as") && statement.peek(1).isSymbol("("))) {
                 readGenerated(column);
             } else if (statement.take("auto_increment") || statement.take("autoincrement")) {
                 column.generated = "by default";
@@ -484,20 +404,28 @@ final class TableStatement {
                     statement.skipParentheses();
                 }
             } else if (statement.take("collate")) {
-                column.ignoresCase |= statement.name().text().equalsIgnoreCase("nocase");
+                column.ignoresCase |= ignoresCase(statement.name().text());
             } else if (statement.take("on", "update")) {
                 // MySQL's own clock for a column; nothing that a row can break.
                 statement.next();
-            } else if (statement.peek().isSymbol("(")) {
-                statement.skipParentheses();
             } else {
-                statement.next();
+                passOverOne();
             }
             name = null;
         }
     }
 
-    private void readGenerated(ColumnDraft column) throws Unreadable {
+    /** Whether a collation says in its name that case does not count. */
+    private static boolean ignoresCase(String collation) {
+        String name = collation.toLowerCase(Locale.ROOT);
+        return name.equals("nocase") || name.endsWith("_ci") || name.contains("_ci_");
+    }
+
+    /** Numbers that the database gives, or a column that it works out of others. */
+    void readGenerated(ColumnDraft column) throws Unreadable {
+        Token place = statement.peek();
+        int from = statement.place();
+        statement.take("generated");
         boolean isAlways = statement.take("always");
         if (!isAlways) {
             statement.take("by", "default");
@@ -506,75 +434,53 @@ final class TableStatement {
         statement.require("as");
         if (statement.take("identity")) {
             column.generated = isAlways ? "always" : "by default";
-        }
-        if (statement.peek().isSymbol("(")) {
-            statement.skipParentheses();
-        }
-    }
-
-    /** A constant, a function or an expression; what is no constant is kept only where a charter knows it. */
-    private void readDefault(ColumnDraft column) throws Unreadable {
-        Token place = statement.peek();
-        List<Token> value = new ArrayList<>();
-        if (statement.peek().isSymbol("(")) {
-            value.addAll(statement.skipParentheses());
-            while (value.size() > 2
-                    && value.get(0).isSymbol("(")
-                    && value.get(value.size() - 1).isSymbol(")")) {
-                value = value.subList(1, value.size() - 1);
-            }
-        } else {
-            if (statement.peek().isSymbol("-") || statement.peek().isSymbol("+")) {
-                value.add(statement.next());
-            }
-            value.add(statement.next());
             if (statement.peek().isSymbol("(")) {
-                value.add(statement.peek());
-                value.addAll(statement.skipParentheses());
+                statement.skipParentheses();
             }
-            while (statement.takeSymbol("::")) {
-                readType(column.name);
-            }
+        } else if (statement.peek().isSymbol("(")) {
+            statement.skipParentheses();
+            table.lose(
+                    What.RULE,
+                    null,
+                    place,
+                    statement.since(from),
+                    "`" + column.name.text() + "` is worked out of other columns, which is not checked");
         }
-        setDefault(column, place, value);
     }
 
-    private void setDefault(ColumnDraft column, Token place, List<Token> value) {
-        Token last = value.get(value.size() - 1);
-        String constant = null;
-        String word = value.get(0).text().toLowerCase(Locale.ROOT);
-        if (value.size() == 1 && (last.kind() == Kind.TEXT || last.kind() == Kind.NUMBER)) {
-            constant = last.text();
-        } else if (value.size() == 2 && last.kind() == Kind.NUMBER) {
-            constant = (value.get(0).isSymbol("-") ? "-" : "") + last.text();
-        } else if (value.size() == 1 && (word.equals("true") || word.equals("false"))) {
-            constant = word;
-        } else if (value.size() == 1 && word.equals("null")) {
-            return;
-        } else if (Set.of(
-                        "current_date",
-                        "current_timestamp",
-                        "current_time",
-                        "localtimestamp",
-                        "now",
-                        "getdate",
-                        "sysdate",
-                        "systimestamp",
-                        "sysdatetime",
-                        "curdate")
-                .contains(word)) {
-            constant = word.equals("current_date") || word.equals("curdate")
-                    ? "current_date"
-                    : word.equals("current_time") ? "current_time" : "current_timestamp";
-        } else if (word.equals("nextval") || word.equals("next")) {
-            column.generated = "by default";
-            return;
+    private boolean endsDefault() {
+        return statement.peek().kind() == Kind.WORD
+                && AFTER_DEFAULT.contains(statement.peek().text().toLowerCase(Locale.ROOT))
+                && !statement.isNext("with", "time");
+    }
+
+    /** The value behind DEFAULT, up to the next thing that is declared. */
+    void readDefault(ColumnDraft column) throws Unreadable {
+        Token place = statement.peek();
+        int from = statement.place();
+        while (!isAtElementsEnd() && (statement.place() == from || !endsDefault())) {
+            if (statement.peek().isSymbol("(")) {
+                statement.skipParentheses();
+            } else {
+                statement.next();
+            }
         }
-        if (constant == null) {
-            notes.say(place, "the default of `" + column.name.text() + "` is no constant, and is left out");
-            return;
+        List<Token> value = statement.since(from);
+        if (value.isEmpty()) {
+            throw statement.unexpected("a value");
         }
-        column.defaultValue = constant;
+        DefaultReader.Read read =
+                DefaultReader.read(value, ColumnType.parse(column.type().type()).orElseThrow());
         column.defaultPlace = place;
+        column.defaultValue = read.constant().or(read::byServer).orElse(null);
+        column.isDefaultByServer = read.byServer().isPresent();
+        column.generated = read.isNumbered() ? "by default" : column.generated;
+        read.problem()
+                .ifPresent(problem -> table.lose(
+                        What.DEFAULT,
+                        column.name,
+                        place,
+                        value,
+                        "the default of `" + column.name.text() + "`: " + problem));
     }
 }

@@ -38,7 +38,7 @@ public final class ProposalReader {
     public List<Change> sql(String sql, String place) {
         List<Change> changes = new ArrayList<>();
         for (SqlScript.Statement statement : SqlScript.statements(sql, place)) {
-            changes.add(statements.read(statement.sql(), place + ":" + statement.line()));
+            changes.add(statements.read(statement, place + ":" + statement.line()));
         }
         if (changes.isEmpty()) {
             throw new ProposalException(place, "there is no statement in it", "write INSERT, UPDATE or DELETE");

@@ -6,34 +6,34 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
-import net.sf.jsqlparser.JSQLParserException;
-import net.sf.jsqlparser.expression.Expression;
-import net.sf.jsqlparser.expression.operators.relational.ExpressionList;
-import net.sf.jsqlparser.expression.operators.relational.ParenthesedExpressionList;
-import net.sf.jsqlparser.parser.CCJSqlParserUtil;
-import net.sf.jsqlparser.parser.ParseException;
-import net.sf.jsqlparser.schema.Column;
-import net.sf.jsqlparser.statement.delete.Delete;
-import net.sf.jsqlparser.statement.insert.Insert;
-import net.sf.jsqlparser.statement.select.Values;
-import net.sf.jsqlparser.statement.update.Update;
-import net.sf.jsqlparser.statement.update.UpdateSet;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
+import taxiomet.charter.Expression;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
 import taxiomet.charters.sql.ExpressionException;
 import taxiomet.charters.sql.ExpressionReader;
+import taxiomet.charters.sql.ExpressionReader.NamedTable;
+import taxiomet.charters.sql.SqlTokens.Token;
+import taxiomet.charters.sql.TokenCursor;
+import taxiomet.charters.sql.TokenCursor.Unreadable;
 import taxiomet.rehearse.Change;
 import taxiomet.rehearse.Change.InsertedRow;
 import taxiomet.rehearse.Input;
 import taxiomet.rehearse.Origin;
 import taxiomet.rehearse.ProposalException;
 
-/** Makes changes of SQL statements: INSERT, UPDATE and DELETE of one table. */
+/**
+ * Makes changes of SQL statements: {@code DELETE FROM t [WHERE ..]}, {@code UPDATE t SET .. [WHERE ..]} and {@code INSERT INTO t
+ * [(..)] VALUES (..), ..} or {@code DEFAULT VALUES}. Whatever else stands in a statement is refused: nothing is read and dropped.
+ */
 final class StatementReader {
-    private static final int WORDS_SHOWN = 120;
     private static final int LONGEST = 20_000_000;
+    private static final String FORMS =
+            "a change is `DELETE FROM table WHERE condition`, `UPDATE table SET column = value"
+                    + " WHERE condition` or `INSERT INTO table (columns) VALUES (...)`";
 
     private final Map<String, Table> tables;
     private final Instant now;
@@ -49,31 +49,20 @@ final class StatementReader {
      *
      * @param place where it stands, for messages
      */
-    Change read(String sql, String place) {
-        Origin origin = new Origin(shortened(sql), place);
+    Change read(SqlScript.Statement statement, String place) {
+        Origin origin = new Origin(statement.sql().replaceAll("\\s+", " ").strip(), place);
+        TokenCursor tokens = new TokenCursor(statement.tokens());
         try {
-            if (sql.length() > LONGEST) {
+            if (statement.sql().length() > LONGEST) {
                 throw problem(place, "this statement is longer than can be read", "give its rows as a CSV file");
             }
-            net.sf.jsqlparser.statement.Statement statement =
-                    CCJSqlParserUtil.parse(sql, parser -> parser.withTimeOut(120_000));
-            if (statement instanceof Delete delete) {
-                return delete(delete, origin);
-            } else if (statement instanceof Update update) {
-                return update(update, origin);
-            } else if (statement instanceof Insert insert) {
-                return insert(insert, origin);
-            }
-            throw problem(
-                    place,
-                    "`" + sql.split("\\s+", 2)[0] + "` is no change that can be rehearsed",
-                    "write INSERT, UPDATE or DELETE");
-        } catch (JSQLParserException e) {
-            throw problem(place, "this statement cannot be read" + near(e), "");
-        } catch (StackOverflowError e) {
-            throw problem(place, "this statement is nested too deep", "");
+            Change change = change(tokens, origin);
+            ExpressionReader.requireEnd(tokens);
+            return change;
+        } catch (Unreadable e) {
+            throw problem(place, "this statement cannot be read: " + e.getMessage(), FORMS);
         } catch (ExpressionException e) {
-            throw problem(place, words(e), remedy(e));
+            throw problem(place, e.words(), remedy(e));
         }
     }
 
@@ -81,198 +70,179 @@ final class StatementReader {
         return new ProposalException(place, problem, remedy);
     }
 
-    private static String words(ExpressionException e) {
-        return e.unknownWord() == null ? e.getMessage() : e.getMessage() + " `" + e.unknownWord() + "`";
-    }
-
     private static String remedy(ExpressionException e) {
         if (e.unknownWord() == null) {
-            return "";
+            return e.getMessage().startsWith("this part is not read") ? FORMS : "";
         }
         return NearestWord.of(e.unknownWord(), e.knownWords())
                 .map(near -> "did you mean `" + near + "`?")
                 .orElseGet(() -> "known: " + e.knownWords().stream().limit(24).collect(Collectors.joining(", ")));
     }
 
-    private static String near(JSQLParserException e) {
-        if (e.getCause() instanceof ParseException parse && parse.currentToken != null) {
-            net.sf.jsqlparser.parser.Token next = parse.currentToken.next;
-            return next == null || next.image.isEmpty()
-                    ? ": it ends too early"
-                    : " at `" + next.image + "` (line " + next.beginLine + " of it, character " + next.beginColumn
-                            + ")";
+    private Change change(TokenCursor tokens, Origin origin) throws ExpressionException, Unreadable {
+        if (tokens.take("delete")) {
+            return delete(tokens, origin);
+        } else if (tokens.take("update")) {
+            return update(tokens, origin);
+        } else if (tokens.take("insert")) {
+            return insert(tokens, origin);
         }
-        return "";
-    }
-
-    private static String shortened(String sql) {
-        String line = sql.replaceAll("\\s+", " ").strip();
-        return line.length() > WORDS_SHOWN ? line.substring(0, WORDS_SHOWN - 1) + "…" : line;
-    }
-
-    private Table table(net.sf.jsqlparser.schema.Table named) throws ExpressionException {
-        return tables.get(ExpressionReader.tableNamed(named.getName(), tables.keySet()));
-    }
-
-    private ExpressionReader reader(Table table, net.sf.jsqlparser.schema.Table named) {
-        String alias = named.getAlias() == null ? "" : named.getAlias().getName();
-        return new ExpressionReader(table.name(), tables, new ExpressionReader.Statement(alias, now));
-    }
-
-    private static Optional<taxiomet.charter.Expression> where(ExpressionReader reader, Expression where)
-            throws ExpressionException {
-        return where == null ? Optional.empty() : Optional.of(reader.readCondition(where.toString()));
-    }
-
-    private static void requireAbsent(boolean isThere, String what, Origin origin) {
-        if (isThere) {
-            throw problem(
-                    origin.place(), what + " is not known in a change", "name the rows by a condition over one table");
-        }
-    }
-
-    private static boolean isThere(List<?> list) {
-        return list != null && !list.isEmpty();
-    }
-
-    private Change delete(Delete delete, Origin origin) throws ExpressionException {
-        requireAbsent(isThere(delete.getUsingFromItemList()), "USING", origin);
-        requireAbsent(isThere(delete.getJoins()), "a join", origin);
-        requireAbsent(isThere(delete.getTables()), "a list of tables", origin);
-        requireAbsent(delete.getLimit() != null, "LIMIT", origin);
-        requireAbsent(isThere(delete.getWithItemsList()), "WITH", origin);
-        requireAbsent(delete.getReturningClause() != null, "RETURNING", origin);
-        Table table = table(delete.getTable());
-        return new Change.Delete(origin, table.name(), where(reader(table, delete.getTable()), delete.getWhere()));
-    }
-
-    private Change update(Update update, Origin origin) throws ExpressionException {
-        requireAbsent(update.getFromItem() != null, "FROM", origin);
-        requireAbsent(isThere(update.getJoins()) || isThere(update.getStartJoins()), "a join", origin);
-        requireAbsent(update.getLimit() != null, "LIMIT", origin);
-        requireAbsent(isThere(update.getWithItemsList()), "WITH", origin);
-        requireAbsent(update.getReturningClause() != null, "RETURNING", origin);
-        Table table = table(update.getTable());
-        ExpressionReader reader = reader(table, update.getTable());
-        Map<String, Input> assignments = new LinkedHashMap<>();
-        for (UpdateSet set : update.getUpdateSets()) {
-            List<Expression> values = flattened(set.getValues());
-            if (values.size() != set.getColumns().size()) {
-                throw problem(
-                        origin.place(),
-                        "SET gives " + values.size() + " values for "
-                                + set.getColumns().size() + " columns",
-                        "give each column one");
-            }
-            for (int i = 0; i < values.size(); i++) {
-                String column = column(table, set.getColumns().get(i), origin);
-                if (assignments.put(column, input(reader, values.get(i))) != null) {
-                    throw problem(origin.place(), "SET names column `" + column + "` twice", "set it once");
-                }
-            }
-        }
-        return new Change.Update(origin, table.name(), assignments, where(reader, update.getWhere()));
-    }
-
-    private static List<Expression> flattened(ExpressionList<?> values) {
-        if (values.size() == 1 && values.get(0) instanceof ParenthesedExpressionList<?> inner && inner.size() > 1) {
-            return List.copyOf(inner);
-        }
-        return List.copyOf(values);
-    }
-
-    private static String column(Table table, Column column, Origin origin) {
-        String written = column.getColumnName();
-        boolean isQuoted = written.startsWith("\"") || written.startsWith("`");
-        String name = isQuoted ? written.substring(1, written.length() - 1) : written;
-        List<String> known =
-                table.columns().stream().map(taxiomet.charter.Column::name).toList();
-        return ColumnNames.find(name, known, !isQuoted).orElseThrow(() -> problemWith(origin, name, known));
-    }
-
-    private static ProposalException problemWith(Origin origin, String name, List<String> known) {
-        return new ProposalException(
+        throw problem(
                 origin.place(),
-                "there is no column `" + name + "`",
-                NearestWord.of(name, known)
-                        .map(near -> "did you mean `" + near + "`?")
-                        .orElseGet(() -> "its columns: " + String.join(", ", known)));
+                "`" + tokens.peek().sql() + "` is no change that can be rehearsed",
+                "write INSERT, UPDATE or DELETE");
     }
 
-    private static Input input(ExpressionReader reader, Expression value) throws ExpressionException {
-        if (value instanceof Column column
-                && column.getTable() == null
-                && column.getColumnName().equalsIgnoreCase("default")) {
-            return new Input.Default();
-        }
-        return new Input.Computed(reader.readValue(value.toString()));
+    private ExpressionReader reader(NamedTable named) {
+        return new ExpressionReader(named.table().name(), tables, new ExpressionReader.Statement(named.alias(), now));
     }
 
-    private Change insert(Insert insert, Origin origin) throws ExpressionException {
-        requireAbsent(insert.getConflictAction() != null || insert.getConflictTarget() != null, "ON CONFLICT", origin);
-        requireAbsent(isThere(insert.getWithItemsList()), "WITH", origin);
-        requireAbsent(insert.getReturningClause() != null, "RETURNING", origin);
-        Table table = table(insert.getTable());
-        ExpressionReader reader = reader(table, insert.getTable());
-        List<String> columns = new ArrayList<>();
-        if (isThere(insert.getColumns())) {
-            for (Column column : insert.getColumns()) {
-                String name = column(table, column, origin);
-                if (columns.contains(name)) {
-                    throw problem(origin.place(), "column `" + name + "` is named twice", "name it once");
-                }
-                columns.add(name);
+    private static Optional<Expression> where(TokenCursor tokens, ExpressionReader reader) throws ExpressionException {
+        return tokens.take("where") ? Optional.of(reader.readCondition(tokens)) : Optional.empty();
+    }
+
+    private Change delete(TokenCursor tokens, Origin origin) throws ExpressionException, Unreadable {
+        tokens.require("from");
+        NamedTable named = ExpressionReader.readTable(tokens, tables, Set.of());
+        return new Change.Delete(origin, named.table().name(), where(tokens, reader(named)));
+    }
+
+    private Change update(TokenCursor tokens, Origin origin) throws ExpressionException, Unreadable {
+        NamedTable named = ExpressionReader.readTable(tokens, tables, Set.of("set"));
+        tokens.require("set");
+        ExpressionReader reader = reader(named);
+        Map<String, Input> assignments = new LinkedHashMap<>();
+        do {
+            List<String> columns = new ArrayList<>();
+            List<Input> values = new ArrayList<>();
+            if (tokens.takeSymbol("(")) {
+                columns.addAll(columns(tokens, named.table()));
+                tokens.requireSymbol("=");
+                tokens.requireSymbol("(");
+                values.addAll(inputs(tokens, reader));
+                tokens.requireSymbol(")");
+            } else {
+                columns.add(column(tokens, named));
+                tokens.requireSymbol("=");
+                values.add(input(tokens, reader));
             }
-        } else {
-            table.columns().forEach(column -> columns.add(column.name()));
+            assign(assignments, columns, values, origin);
+        } while (tokens.takeSymbol(","));
+        return new Change.Update(origin, named.table().name(), assignments, where(tokens, reader));
+    }
+
+    private static void assign(
+            Map<String, Input> assignments, List<String> columns, List<Input> values, Origin origin) {
+        if (values.size() != columns.size()) {
+            throw problem(
+                    origin.place(),
+                    "SET gives " + values.size() + " values for " + columns.size() + " columns",
+                    "give each column one");
         }
-        if (insert.getSelect() == null) {
+        for (int i = 0; i < columns.size(); i++) {
+            if (assignments.put(columns.get(i), values.get(i)) != null) {
+                throw problem(origin.place(), "SET names column `" + columns.get(i) + "` twice", "set it once");
+            }
+        }
+    }
+
+    /** The names up to the closing parenthesis, and that. */
+    private static List<String> columns(TokenCursor tokens, Table table) throws ExpressionException, Unreadable {
+        List<String> columns = new ArrayList<>();
+        do {
+            columns.add(column(tokens.peek(), table));
+            tokens.next();
+        } while (tokens.takeSymbol(","));
+        tokens.requireSymbol(")");
+        return columns;
+    }
+
+    /** The column that is set; the table's name, or its other one, may stand before it. */
+    private static String column(TokenCursor tokens, NamedTable named) throws ExpressionException, Unreadable {
+        Token first = tokens.peek();
+        boolean isTable = tokens.peek(1).isSymbol(".")
+                && (first.text().equalsIgnoreCase(named.table().name())
+                        || first.text().equalsIgnoreCase(named.alias()));
+        if (isTable) {
+            tokens.next();
+            tokens.next();
+        }
+        String column = column(tokens.peek(), named.table());
+        tokens.next();
+        return column;
+    }
+
+    private static String column(Token written, Table table) throws ExpressionException, Unreadable {
+        if (!written.isName()) {
+            throw new Unreadable(written, "`" + written.sql() + "` stands where a column should");
+        }
+        return ExpressionReader.named(
+                "column", written, table.columns().stream().map(Column::name).toList());
+    }
+
+    private static List<Input> inputs(TokenCursor tokens, ExpressionReader reader) throws ExpressionException {
+        List<Input> inputs = new ArrayList<>();
+        do {
+            inputs.add(input(tokens, reader));
+        } while (tokens.takeSymbol(","));
+        return inputs;
+    }
+
+    private static Input input(TokenCursor tokens, ExpressionReader reader) throws ExpressionException {
+        return tokens.take("default") ? new Input.Default() : new Input.Computed(reader.readValue(tokens));
+    }
+
+    private Change insert(TokenCursor tokens, Origin origin) throws ExpressionException, Unreadable {
+        tokens.require("into");
+        NamedTable named = ExpressionReader.readTable(tokens, tables, Set.of("values"));
+        Table table = named.table();
+        boolean isListed = tokens.takeSymbol("(");
+        List<String> columns = isListed
+                ? columns(tokens, table)
+                : table.columns().stream().map(Column::name).toList();
+        for (int i = 0; i < columns.size(); i++) {
+            if (columns.indexOf(columns.get(i)) < i) {
+                throw problem(origin.place(), "column `" + columns.get(i) + "` is named twice", "name it once");
+            }
+        }
+        if (!isListed && tokens.take("default", "values")) {
             return new Change.Insert(
                     origin, table.name(), List.of(), List.of(new InsertedRow(origin.place(), List.of())));
         }
-        if (!(insert.getSelect() instanceof Values values)) {
+        if (tokens.isNext("select")) {
             throw problem(
                     origin.place(),
                     "INSERT ... SELECT is not known in a proposal",
                     "give the rows with VALUES or as a file");
         }
+        tokens.require("values");
+        ExpressionReader reader = reader(named);
         List<InsertedRow> rows = new ArrayList<>();
-        for (List<Expression> row : rowsOf(values)) {
-            if (row.size() != columns.size()) {
-                throw problem(
-                        origin.place(),
-                        "row " + (rows.size() + 1) + " of VALUES has " + row.size() + " values for " + columns.size()
-                                + " columns",
-                        "give each column one");
-            }
-            List<Input> inputs = new ArrayList<>();
-            for (Expression value : row) {
-                Input input = input(reader, value);
-                if (input instanceof Input.Computed computed
-                        && !computed.value().leaves().isEmpty()) {
-                    throw problem(
-                            origin.place(),
-                            "`" + value + "` names a column, and a new row has none yet",
-                            "write a value");
-                }
-                inputs.add(input);
-            }
-            rows.add(new InsertedRow(origin.place(), inputs));
-        }
+        do {
+            tokens.requireSymbol("(");
+            List<Input> row = inputs(tokens, reader);
+            tokens.requireSymbol(")");
+            requireConstants(row, columns.size(), rows.size() + 1, origin);
+            rows.add(new InsertedRow(origin.place(), row));
+        } while (tokens.takeSymbol(","));
         return new Change.Insert(origin, table.name(), columns, rows);
     }
 
-    private static List<List<Expression>> rowsOf(Values values) {
-        List<List<Expression>> rows = new ArrayList<>();
-        ExpressionList<?> list = values.getExpressions();
-        boolean isOneRow = list instanceof ParenthesedExpressionList<?>;
-        if (isOneRow) {
-            rows.add(List.copyOf(list));
-            return rows;
+    private static void requireConstants(List<Input> row, int columns, int number, Origin origin) {
+        if (row.size() != columns) {
+            throw problem(
+                    origin.place(),
+                    "row " + number + " of VALUES has " + row.size() + " values for " + columns + " columns",
+                    "give each column one");
         }
-        for (Expression row : list) {
-            rows.add(row instanceof ExpressionList<?> several ? List.copyOf(several) : List.of(row));
+        for (Input input : row) {
+            if (input instanceof Input.Computed computed
+                    && !computed.value().leaves().isEmpty()) {
+                throw problem(
+                        origin.place(),
+                        "row " + number + " of VALUES names a column, and a new row has none yet",
+                        "write a value");
+            }
         }
-        return rows;
     }
 }

@@ -6,14 +6,17 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.NotRead;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Table;
 import taxiomet.charters.ReadCharter;
 import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.MapNode;
+import taxiomet.charters.yaml.Node.Scalar;
 
 /** Reads a charter: first every table by itself, then the links between them, then the rules. */
 public final class CharterReader {
@@ -53,7 +56,7 @@ public final class CharterReader {
     }
 
     /**
-     * Makes a charter of a document that was made of another file. Rules in it that cannot be evaluated are left out and said.
+     * Makes a charter of a document that was made of another file. Rules in it that cannot be evaluated are kept as not read.
      *
      * @param folder where the paths in it start
      * @param remarks what is to be said about the file beside that
@@ -68,9 +71,7 @@ public final class CharterReader {
         if (!problems.isEmpty()) {
             throw problems.asException();
         }
-        List<Problem> all = new ArrayList<>(problems.leftOut());
-        all.addAll(remarks);
-        return new ReadCharter(charter, new NodePlaces(file.toString(), root), all);
+        return new ReadCharter(charter, new NodePlaces(file.toString(), root), remarks);
     }
 
     private Charter charter(MapNode map, String fileName) {
@@ -78,7 +79,7 @@ public final class CharterReader {
                 problems,
                 map,
                 "the charter",
-                List.of("charter", "title", "defaults", "tables"),
+                List.of("charter", "title", "defaults", "tables", "link_order", "not_read"),
                 List.of("database", "accept"));
         fields.require("charter");
         fields.scalar("charter", "the version of the format, 1")
@@ -97,7 +98,27 @@ public final class CharterReader {
         readers.forEach((name, reader) -> linked.put(name, reader.withLinks(tables)));
         List<Table> whole = new ArrayList<>();
         readers.forEach((name, reader) -> whole.add(reader.withRules(linked)));
-        return new Charter(title, whole, behaviour);
+        List<NotRead> notRead = new ArrayList<>();
+        readers.forEach((name, reader) -> notRead.addAll(reader.notRead()));
+        notRead.addAll(new NotReadReader(problems).read(fields, Optional.empty()));
+        Charter charter = new Charter(title, whole, behaviour);
+        return new Charter(
+                title, whole, behaviour, Charter.ordered(charter.links(), linkOrder(fields, charter)), notRead);
+    }
+
+    private List<String> linkOrder(Fields fields, Charter charter) {
+        List<String> known = charter.links().stream()
+                .map(link -> link.child() + "." + link.name())
+                .toList();
+        List<String> order = new ArrayList<>();
+        for (Scalar link : fields.list("link_order", false)) {
+            if (known.contains(link.text())) {
+                order.add(link.text());
+            } else {
+                problems.unknown(link, Problem.Kind.MEANING, "there is no link", link.text(), known);
+            }
+        }
+        return order;
     }
 
     private Behaviour defaults(Fields charter, FilesReader files) {

@@ -15,12 +15,15 @@ import taxiomet.charter.Column;
 import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.Comparison;
+import taxiomet.charter.Condition;
+import taxiomet.charter.DefaultValue;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.Key;
+import taxiomet.charter.NotRead;
 import taxiomet.charter.Owner;
 import taxiomet.charter.RowsFile;
 import taxiomet.charter.Rule;
@@ -36,12 +39,14 @@ public final class CharterWriter {
     private static final Pattern NUMBER = Pattern.compile("-?[0-9]{1,15}(?:\\.[0-9]{1,15})?");
     private static final int COMMENT_WIDTH = 110;
 
+    private final Charter charter;
     private final StringBuilder out = new StringBuilder();
     private final Path folder;
     private final Map<List<String>, List<String>> comments;
     private List<String> sharedNullWords = List.of();
 
-    private CharterWriter(Path folder, Map<List<String>, List<String>> comments) {
+    private CharterWriter(Charter charter, Path folder, Map<List<String>, List<String>> comments) {
+        this.charter = charter;
         this.folder = folder;
         this.comments = Map.copyOf(comments);
     }
@@ -53,8 +58,9 @@ public final class CharterWriter {
      * @param comments by the keys that lead to a declaration, what is to stand above it; that of no keys stands at the top
      */
     public static String write(Charter charter, Path folder, Map<List<String>, List<String>> comments) {
-        CharterWriter writer = new CharterWriter(folder.toAbsolutePath().normalize(), comments);
-        writer.write(charter);
+        CharterWriter writer =
+                new CharterWriter(charter, folder.toAbsolutePath().normalize(), comments);
+        writer.write();
         return writer.out.toString();
     }
 
@@ -76,11 +82,11 @@ public final class CharterWriter {
         }
     }
 
-    private void write(Charter charter) {
+    private void write() {
         comment(0);
         line(0, "charter: 1");
         line(0, "title: " + text(charter.name()));
-        writeDefaults(charter);
+        writeDefaults();
         line(0, "");
         line(0, "tables:");
         boolean isFirst = true;
@@ -90,10 +96,34 @@ public final class CharterWriter {
             }
             isFirst = false;
             writeTable(table);
+            writeNotRead(4, Optional.of(table.name()));
+        }
+        writeNotRead(0, Optional.empty());
+        if (!charter.linkOrder().isEmpty()) {
+            line(0, "");
+            line(0, "link_order: " + list(charter.linkOrder()));
         }
     }
 
-    private void writeDefaults(Charter charter) {
+    private void writeNotRead(int indent, Optional<String> table) {
+        List<NotRead> lost = charter.notRead().stream()
+                .filter(each -> each.table().equals(table))
+                .toList();
+        if (!lost.isEmpty()) {
+            line(indent, "not_read:");
+            for (NotRead each : lost) {
+                line(
+                        indent + 2,
+                        text(each.name()) + ": {what: " + each.what().word() + ", declared: " + quoted(each.declared())
+                                + ", problem: " + quoted(each.problem())
+                                + (each.severity() == Severity.ERROR
+                                        ? ""
+                                        : ", severity: " + each.severity().word()) + "}");
+            }
+        }
+    }
+
+    private void writeDefaults() {
         List<List<String>> nullWords = charter.tables().stream()
                 .map(table -> table.rows().nullWords())
                 .distinct()
@@ -116,6 +146,7 @@ public final class CharterWriter {
         String name = table.name();
         comment(2, "tables", name);
         line(2, text(name) + ":");
+        table.schema().ifPresent(schema -> line(4, "schema: " + text(schema)));
         comment(4, "tables", name, "rows");
         line(4, "rows: " + rows(table.rows()));
         line(4, "columns:");
@@ -177,10 +208,9 @@ public final class CharterWriter {
                 .ifPresent(owner -> line(
                         4,
                         "owner: "
-                                + text(
-                                        owner instanceof Owner.InColumn in
-                                                ? in.column()
-                                                : ((Owner.Named) owner).name())));
+                                + (owner instanceof Owner.InColumn in
+                                        ? text(in.column())
+                                        : "{text: " + text(((Owner.Named) owner).name()) + "}")));
     }
 
     private String rows(RowsFile rows) {
@@ -235,9 +265,16 @@ public final class CharterWriter {
         if (column.decimalComma()) {
             parts.add("decimal: \",\"");
         }
-        column.defaultValue().ifPresent(value -> parts.add("default: " + text(value)));
+        column.defaultValue()
+                .ifPresent(value -> parts.add("default: "
+                        + (value instanceof DefaultValue.ByServer
+                                ? "{sql: " + quoted(value.text()) + "}"
+                                : text(value.text()))));
         if (column.generated() != Generated.NEVER) {
             parts.add("generated: " + (column.generated() == Generated.ALWAYS ? "always" : "by default"));
+        }
+        if (column.notesGaps()) {
+            parts.add("gaps: note");
         }
         if (column.severity() != Severity.ERROR) {
             parts.add("severity: " + column.severity().word());
@@ -250,13 +287,24 @@ public final class CharterWriter {
     }
 
     private static String keyOf(Key key) {
-        if (!key.nullsAreEqual() && key.severity() == Severity.ERROR) {
+        boolean isPlain = !key.nullsAreEqual()
+                && key.severity() == Severity.ERROR
+                && key.where().isEmpty()
+                && key.declaredName().isEmpty();
+        if (isPlain) {
             return listOrOne(key.columns());
         }
-        return "{columns: " + listOrOne(key.columns()) + (key.nullsAreEqual() ? ", nulls: equal" : "")
+        return "{columns: " + listOrOne(key.columns())
+                + key.declaredName().map(name -> ", name: " + text(name)).orElse("")
+                + (key.nullsAreEqual() ? ", nulls: equal" : "")
+                + key.where().map(CharterWriter::where).orElse("")
                 + (key.severity() == Severity.ERROR
                         ? ""
                         : ", severity: " + key.severity().word()) + "}";
+    }
+
+    private static String where(Condition where) {
+        return ", where: " + quoted(where.text());
     }
 
     private static String link(ForeignKey link) {
@@ -274,6 +322,7 @@ public final class CharterWriter {
         if (!link.isEnforced()) {
             parts.add("enforced: no");
         }
+        link.where().ifPresent(where -> parts.add(where(where).substring(2)));
         link.children().ifPresent(children -> parts.add("children: " + children));
         if (link.isAcyclic()) {
             parts.add("acyclic: yes");

@@ -10,6 +10,7 @@ import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Family;
 import taxiomet.charter.Comparison;
+import taxiomet.charter.DefaultValue;
 import taxiomet.charter.IntRange;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charters.yaml.Node.MapNode;
@@ -29,6 +30,7 @@ final class ColumnReader {
             "decimal",
             "default",
             "generated",
+            "gaps",
             "severity");
     private static final int LONGEST_PATTERN = 1_000;
     private static final ColumnType UNKNOWN_TYPE = ColumnType.of(ColumnType.Name.TEXT);
@@ -65,8 +67,9 @@ final class ColumnReader {
                 fields.scalar("format", "a format")
                         .flatMap(format -> known.isEmpty() ? Optional.empty() : format(format, type)),
                 fields.word("decimal", ".", ",").equals(","),
-                fields.find("default").flatMap(d -> defaultValue(d)),
+                fields.find("default").flatMap(d -> defaultValue(d, type)),
                 generated(fields),
+                notesGaps(fields, type),
                 TableReader.severity(fields));
         if (known.isPresent()) {
             requireFitting(fields, column);
@@ -74,12 +77,33 @@ final class ColumnReader {
         return column;
     }
 
-    private Optional<String> defaultValue(Node node) {
+    private Optional<DefaultValue> defaultValue(Node node, ColumnType type) {
         if (node instanceof Scalar s) {
-            return s.isNull() ? Optional.empty() : Optional.of(s.text());
+            return s.isNull()
+                    ? Optional.empty()
+                    : Optional.of(
+                            DefaultValue.clock(s.text(), type).orElseGet(() -> new DefaultValue.Constant(s.text())));
+        }
+        if (node instanceof MapNode map) {
+            Fields fields = new Fields(problems, map, "`default`", List.of("sql"), List.of());
+            fields.require("sql");
+            return fields.text("sql").map(DefaultValue.ByServer::new);
         }
         problems.form(node, "`default` is a value, not " + node.words(), "");
         return Optional.empty();
+    }
+
+    private boolean notesGaps(Fields fields, ColumnType type) {
+        boolean isAsked = fields.word("gaps", "no", "note").equals("note");
+        if (isAsked && (!type.isInteger() || !fields.has("generated"))) {
+            problems.meaning(
+                    fields.find("gaps").orElseThrow(),
+                    "`gaps` is for whole numbers that the database gives, and `" + name.text() + "` is "
+                            + (type.isInteger() ? "not `generated`" : type.toString()),
+                    "leave it out, or say `generated`");
+            return false;
+        }
+        return isAsked;
     }
 
     private Optional<ColumnType> type(Scalar text) {

@@ -29,6 +29,7 @@ final class LinkReader {
             "on_update",
             "deferrable",
             "enforced",
+            "where",
             "children",
             "acyclic",
             "severity");
@@ -69,6 +70,7 @@ final class LinkReader {
         Action onUpdate = action(fields, "on_update", columns);
         Deferrable deferrable = deferrable(fields);
         boolean isEnforced = fields.truth("enforced", true);
+        fields.scalar("where", "a condition");
         var children = fields.scalar("children", "a range").flatMap(r -> ColumnReader.range(problems, "children", r));
         boolean isAcyclic = acyclic(fields, parent);
         var severity = TableReader.severity(fields);
@@ -89,6 +91,7 @@ final class LinkReader {
                 onUpdate,
                 deferrable,
                 isEnforced,
+                Optional.empty(),
                 children,
                 isAcyclic,
                 severity));

@@ -17,7 +17,6 @@ final class Problems {
     private final String file;
     private final List<Problem> all = new ArrayList<>();
 
-    private final List<Problem> leftOut = new ArrayList<>();
     private final boolean isLenient;
 
     Problems(String file) {
@@ -29,7 +28,7 @@ final class Problems {
         this.isLenient = isLenient;
     }
 
-    /** For files that were not written for this program: rules that cannot be evaluated are left out, and said. */
+    /** For files that were not written for this program: rules that cannot be evaluated are kept as not read. */
     static Problems lenient(String file) {
         return new Problems(file, true);
     }
@@ -38,13 +37,9 @@ final class Problems {
         return isLenient;
     }
 
-    /** Notes that something is left out, since it cannot be evaluated. */
-    void leaveOut(Node at, String reason) {
-        leftOut.add(new Problem(file, at.line(), at.column(), Kind.MEANING, reason + ": it is left out", ""));
-    }
-
-    List<Problem> leftOut() {
-        return leftOut;
+    /** The place of something, as messages name it. */
+    String place(Node at) {
+        return new Problem(file, at.line(), at.column(), Kind.MEANING, "", "").place();
     }
 
     void form(Node at, String problem, String remedy) {

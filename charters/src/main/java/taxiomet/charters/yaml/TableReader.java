@@ -8,9 +8,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.Column;
+import taxiomet.charter.Condition;
 import taxiomet.charter.Expression;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
+import taxiomet.charter.NearestWord;
+import taxiomet.charter.NotRead;
 import taxiomet.charter.Owner;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charter.RowsFile;
@@ -27,12 +30,24 @@ import taxiomet.charters.yaml.Node.Scalar;
 /** Reads one table: at first all but its links and rules, which need the other tables. */
 final class TableReader {
     private static final List<String> KEYS = List.of(
-            "rows", "columns", "primary_key", "unique", "foreign_keys", "rules", "label", "totals", "area", "owner");
+            "schema",
+            "rows",
+            "columns",
+            "primary_key",
+            "unique",
+            "foreign_keys",
+            "rules",
+            "label",
+            "totals",
+            "area",
+            "owner",
+            "not_read");
 
     private final Problems problems;
     private final Scalar name;
     private final Fields fields;
     private final Table table;
+    private final List<NotRead> notRead = new ArrayList<>();
 
     /** Reads expressions, and how they are noted when they cannot be read. */
     private interface Reading<T> {
@@ -49,6 +64,7 @@ final class TableReader {
         Optional<Key> primary = fields.find("primary_key").map(node -> primaryKey(node, names));
         this.table = new Table(
                 name.text(),
+                fields.text("schema"),
                 rows,
                 columns,
                 primary,
@@ -58,7 +74,13 @@ final class TableReader {
                 known(fields.texts("label"), names),
                 List.of(),
                 fields.text("area"),
-                fields.scalar("owner", "a column or a name").map(owner -> owner(owner.text(), names)));
+                fields.find("owner").flatMap(owner -> owner(owner, names)));
+        notRead.addAll(new NotReadReader(problems).read(fields, Optional.of(name.text())));
+    }
+
+    /** What was declared here and could not be read; complete when the rules have been read. */
+    List<NotRead> notRead() {
+        return notRead;
     }
 
     /** The table without links, rules and totals. */
@@ -72,9 +94,12 @@ final class TableReader {
         for (Entry link : fields.named("foreign_keys")) {
             new LinkReader(problems, tables, table, link.key())
                     .read(link.value())
+                    .map(found -> found.where(where(link.value())
+                            .flatMap(text -> reading(
+                                    text, "`where` of link `" + found.name() + "`", () -> condition(text, tables)))))
                     .ifPresent(links::add);
         }
-        return whole(links, List.of(), List.of());
+        return whole(conditioned(tables), links, List.of(), List.of());
     }
 
     /** The whole table, given all tables with their links. */
@@ -94,16 +119,63 @@ final class TableReader {
             reading(total, "a total", () -> expressions.readNumber(total.text()))
                     .ifPresent(value -> totals.add(new Total(total.text(), value)));
         }
-        return whole(linked.get(table.name()).links(), rules, totals);
+        Table withLinks = linked.get(table.name());
+        return whole(withLinks.uniqueKeys(), withLinks.links(), rules, totals);
     }
 
-    private Table whole(List<ForeignKey> links, List<Rule> rules, List<Total> totals) {
+    /** The unique keys, each with the condition that says which rows it is for. */
+    private List<Key> conditioned(Map<String, Table> tables) {
+        List<Key> keys = new ArrayList<>();
+        List<Entry> declared = fields.named("unique");
+        for (int i = 0; i < table.uniqueKeys().size(); i++) {
+            Key key = table.uniqueKeys().get(i);
+            Optional<Scalar> where = where(declared.get(i).value());
+            try {
+                keys.add(where.isEmpty() ? key : key.where(Optional.of(condition(where.get(), tables))));
+            } catch (ExpressionException e) {
+                if (problems.isLenient()) {
+                    notRead.add(new NotRead(
+                            NotRead.What.KEY,
+                            Optional.of(name.text()),
+                            key.name(),
+                            "UNIQUE (" + String.join(", ", key.columns()) + ") WHERE "
+                                    + where.orElseThrow().text(),
+                            e.words(),
+                            problems.place(declared.get(i).key()),
+                            key.severity()));
+                } else {
+                    note(where.orElseThrow(), "`where` of unique key `" + key.name() + "`", e);
+                }
+            }
+        }
+        return keys;
+    }
+
+    private Condition condition(Scalar text, Map<String, Table> tables) throws ExpressionException {
+        ExpressionReader reader = new ExpressionReader(table.name(), tables, Set.of());
+        return new Condition(text.text().strip(), reader.readCondition(text.text()));
+    }
+
+    private static Optional<Scalar> where(Node declared) {
+        if (!(declared instanceof MapNode map)) {
+            return Optional.empty();
+        }
+        return map.entries().stream()
+                .filter(entry -> entry.key().text().equals("where"))
+                .map(Entry::value)
+                .filter(Scalar.class::isInstance)
+                .map(Scalar.class::cast)
+                .findFirst();
+    }
+
+    private Table whole(List<Key> unique, List<ForeignKey> links, List<Rule> rules, List<Total> totals) {
         return new Table(
                 table.name(),
+                table.schema(),
                 table.rows(),
                 table.columns(),
                 table.primaryKey(),
-                table.uniqueKeys(),
+                unique,
                 links,
                 rules,
                 table.label(),
@@ -134,12 +206,19 @@ final class TableReader {
 
     private Key primaryKey(Node node, List<String> names) {
         if (node instanceof MapNode map) {
-            Fields key = new Fields(problems, map, "`primary_key`", List.of("columns", "severity"), List.of());
+            Fields key = new Fields(problems, map, "`primary_key`", List.of("name", "columns", "severity"), List.of());
             key.require("columns");
-            return new Key(Key.PRIMARY, known(key.texts("columns"), names), true, false, severity(key));
+            return new Key(
+                    Key.PRIMARY,
+                    known(key.texts("columns"), names),
+                    true,
+                    false,
+                    Optional.empty(),
+                    key.text("name"),
+                    severity(key));
         }
         List<Scalar> columns = Fields.texts(problems, "primary_key", node, false);
-        return new Key(Key.PRIMARY, known(columns, names), true, false, Severity.ERROR);
+        return Key.of(Key.PRIMARY, known(columns, names), true);
     }
 
     private List<Key> uniqueKeys(List<String> names) {
@@ -151,16 +230,23 @@ final class TableReader {
                         problems,
                         map,
                         "unique key `" + key.text() + "`",
-                        List.of("columns", "nulls", "severity"),
+                        List.of("columns", "nulls", "where", "severity"),
                         List.of());
                 longForm.require("columns");
+                longForm.scalar("where", "a condition");
                 boolean nullsAreEqual =
                         longForm.word("nulls", "distinct", "equal").equals("equal");
                 keys.add(new Key(
-                        key.text(), known(longForm.texts("columns"), names), false, nullsAreEqual, severity(longForm)));
+                        key.text(),
+                        known(longForm.texts("columns"), names),
+                        false,
+                        nullsAreEqual,
+                        Optional.empty(),
+                        Optional.empty(),
+                        severity(longForm)));
             } else {
                 List<Scalar> columns = Fields.texts(problems, key.text(), entry.value(), false);
-                keys.add(new Key(key.text(), known(columns, names), false, false, Severity.ERROR));
+                keys.add(Key.of(key.text(), known(columns, names), false));
             }
         }
         return keys;
@@ -190,8 +276,28 @@ final class TableReader {
         return Severity.valueOf(word.toUpperCase(Locale.ROOT));
     }
 
-    private static Owner owner(String text, List<String> names) {
-        return names.contains(text) ? new Owner.InColumn(text) : new Owner.Named(text);
+    /** A column by its name, or a text that says so: a slip in a column's name must not become somebody. */
+    private Optional<Owner> owner(Node node, List<String> names) {
+        if (node instanceof MapNode map) {
+            Fields owner = new Fields(problems, map, "`owner`", List.of("text"), List.of());
+            owner.require("text");
+            return owner.text("text").map(Owner.Named::new);
+        }
+        if (!(node instanceof Scalar column) || column.isNull()) {
+            problems.form(node, "`owner` is a column, or {text: a name}, not " + node.words(), "");
+            return Optional.empty();
+        }
+        if (names.contains(column.text())) {
+            return Optional.of(new Owner.InColumn(column.text()));
+        }
+        String near = NearestWord.of(column.text(), names)
+                .map(nearest -> "did you mean `" + nearest + "`? ")
+                .orElse("");
+        problems.meaning(
+                column,
+                "`owner` names no column of table `" + name.text() + "`: `" + column.text() + "`",
+                near + "One owner for all rows is written `owner: {text: " + column.text() + "}`");
+        return Optional.empty();
     }
 
     private Optional<Rule> rule(Scalar rule, Node node, ExpressionReader reader) {
@@ -210,8 +316,23 @@ final class TableReader {
     }
 
     private Optional<Rule> rule(Scalar rule, Scalar text, ExpressionReader reader, Severity severity) {
-        Optional<Expression> condition =
-                reading(text, "rule `" + rule.text() + "`", () -> reader.readCondition(text.text()));
+        Optional<Expression> condition;
+        try {
+            condition = Optional.of(reader.readCondition(text.text()));
+        } catch (ExpressionException e) {
+            if (problems.isLenient()) {
+                notRead.add(new NotRead(
+                        NotRead.What.RULE,
+                        Optional.of(name.text()),
+                        rule.text(),
+                        "CHECK (" + text.text() + ")",
+                        e.words(),
+                        problems.place(rule),
+                        severity));
+                return Optional.empty();
+            }
+            condition = note(text, "rule `" + rule.text() + "`", e);
+        }
         return condition.map(c -> new Rule(rule.text(), text.text().strip(), c, severity));
     }
 
@@ -219,17 +340,16 @@ final class TableReader {
         try {
             return Optional.of(reading.read());
         } catch (ExpressionException e) {
-            if (problems.isLenient()) {
-                String word = e.unknownWord() == null ? "" : " `" + e.unknownWord() + "`";
-                problems.leaveOut(at, what + ": " + e.getMessage() + word);
-            } else if (e.isNotYet()) {
-                problems.notYet(at, what + ": " + e.getMessage());
-            } else if (e.unknownWord() != null) {
-                problems.unknown(at, Kind.MEANING, what + ": " + e.getMessage(), e.unknownWord(), e.knownWords());
-            } else {
-                problems.meaning(at, what + ": " + e.getMessage(), "");
-            }
-            return Optional.empty();
+            return note(at, what, e);
         }
+    }
+
+    private <T> Optional<T> note(Scalar at, String what, ExpressionException e) {
+        if (e.unknownWord() != null) {
+            problems.unknown(at, Kind.MEANING, what + ": " + e.getMessage(), e.unknownWord(), e.knownWords());
+        } else {
+            problems.meaning(at, what + ": " + e.getMessage(), "");
+        }
+        return Optional.empty();
     }
 }

@@ -39,6 +39,10 @@ public final class CsvReport {
                     "problem",
                     "hint");
             for (Finding finding : result.findings()) {
+                if (finding.details() instanceof Finding.Undeclared lost) {
+                    write(writer, finding, lost);
+                    continue;
+                }
                 EvidenceFields fields = new EvidenceFields(result, finding);
                 finding.evidence().forEach(row -> write(writer, finding, fields, row));
             }
@@ -47,6 +51,23 @@ public final class CsvReport {
         } catch (IOException e) {
             throw OutputException.of(file.toString(), e);
         }
+    }
+
+    private static void write(CsvWriter writer, Finding finding, Finding.Undeclared lost) {
+        writer.writeRecord(
+                finding.severity().word(),
+                finding.kind().words(),
+                SafeCell.of(finding.table()),
+                SafeCell.of(finding.at()),
+                null,
+                null,
+                SafeCell.of(lost.place()),
+                null,
+                null,
+                null,
+                SafeCell.of(lost.declared()),
+                SafeCell.of(lost.problem()),
+                null);
     }
 
     private static void write(CsvWriter writer, Finding finding, EvidenceFields fields, Evidence row) {

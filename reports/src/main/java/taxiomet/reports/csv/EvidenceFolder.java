@@ -15,6 +15,7 @@ import java.util.Set;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.OutputException;
 
@@ -67,6 +68,9 @@ public final class EvidenceFolder {
         List<String> names = fileNames(result);
         for (int i = 0; i < names.size(); i++) {
             Finding finding = result.findings().get(i);
+            if (finding.kind() == FindingKind.RULE_NOT_READ) {
+                continue;
+            }
             Path file = folder.resolve(names.get(i));
             try (FindingRows rows = new FindingRows(file, finding, new EvidenceFields(result, finding))) {
                 finding.evidence().forEach(row -> rows.write(row, finding));
@@ -91,6 +95,9 @@ public final class EvidenceFolder {
         Set<String> taken = new HashSet<>(Set.of("result.json"));
         for (int i = 0; i < names.size(); i++) {
             String name = names.get(i);
+            if (result.findings().get(i).kind() == FindingKind.RULE_NOT_READ) {
+                continue;
+            }
             try (OwnerFiles files = new OwnerFiles(result, result.findings().get(i), owner -> {
                 String of = folders.computeIfAbsent(owner, o -> folderName(o, taken));
                 return folder.resolve(of).resolve(name);

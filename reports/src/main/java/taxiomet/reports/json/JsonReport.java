@@ -15,6 +15,7 @@ import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.Finding.MissingValue;
 import taxiomet.finding.Finding.Reason;
+import taxiomet.finding.FindingKind;
 import taxiomet.finding.Hint;
 import taxiomet.reports.EvidenceFields;
 
@@ -145,16 +146,23 @@ public final class JsonReport {
         json.writeStringField("severity", finding.severity().word());
         json.writeStringField("table", finding.table());
         json.writeStringField("at", finding.at());
+        json.writeStringField(
+                "at_kind",
+                finding.details() instanceof Finding.Undeclared lost
+                        ? lost.what()
+                        : finding.kind().place().word());
         JsonOutput.writeTexts(json, "columns", finding.columns());
         json.writeNumberField("rows", finding.rows());
         writeDetails(finding);
         json.writeArrayFieldStart("examples");
-        EvidenceFields fields = new EvidenceFields(result, finding);
-        for (Evidence row : finding.examples()) {
-            writeEvidence(row, fields);
+        if (!finding.examples().isEmpty()) {
+            EvidenceFields fields = new EvidenceFields(result, finding);
+            for (Evidence row : finding.examples()) {
+                writeEvidence(row, fields);
+            }
         }
         json.writeEndArray();
-        if (evidenceFile != null) {
+        if (evidenceFile != null && finding.kind() != FindingKind.RULE_NOT_READ) {
             json.writeStringField("evidence", evidenceFile);
         }
         json.writeEndObject();
@@ -188,6 +196,11 @@ public final class JsonReport {
             json.writeStringField("child", children.child());
             json.writeStringField("link", children.link());
             json.writeStringField("children", children.range());
+        } else if (details instanceof Finding.Undeclared lost) {
+            json.writeStringField("what", lost.what());
+            json.writeStringField("declared", lost.declared());
+            json.writeStringField("problem", lost.problem());
+            json.writeStringField("place", lost.place());
         } else if (details instanceof Finding.Broken broken) {
             json.writeStringField("condition", broken.condition());
             writeReasons(broken.reasons());

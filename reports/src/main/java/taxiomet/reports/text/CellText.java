@@ -1,7 +1,7 @@
 package taxiomet.reports.text;
 
 /** Makes cells fit to be shown: nothing in them can move the cursor, hide, or turn the line round. */
-final class CellText {
+public final class CellText {
     private static final int ZERO_WIDTH_SPACE = 0x200B;
 
     private CellText() {}
@@ -22,7 +22,7 @@ final class CellText {
     }
 
     /** The text with everything escaped that is not a visible character or a blank. */
-    static String escaped(String text) {
+    public static String escaped(String text) {
         StringBuilder escaped = null;
         for (int i = 0; i < text.length(); ) {
             int point = text.codePointAt(i);

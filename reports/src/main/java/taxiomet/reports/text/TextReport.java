@@ -121,17 +121,23 @@ public final class TextReport {
             return new Cell("sound", Style.GOOD);
         }
         String text = kinds.entrySet().stream()
-                .map(kind -> kind.getKey().words() + " " + Counted.grouped(kind.getValue()))
+                .map(kind -> kind.getKey() == FindingKind.RULE_NOT_READ
+                        ? kind.getKey().words()
+                        : kind.getKey().words() + " " + Counted.grouped(kind.getValue()))
                 .collect(Collectors.joining(", "));
         return Cell.of(text);
     }
 
     private void writeFinding(Finding finding) {
-        String place =
-                finding.kind() == FindingKind.MALFORMED_ROW ? finding.table() : finding.table() + "." + finding.at();
+        String place = finding.kind() == FindingKind.MALFORMED_ROW
+                ? finding.table()
+                : finding.table().isEmpty() ? finding.at() : finding.table() + "." + finding.at();
         String kind = finding.kind().words() + " at " + CellText.escaped(place);
+        String where = finding.details() instanceof Finding.Undeclared lost
+                ? CellText.escaped(lost.place())
+                : Counted.of(finding.rows(), "row");
         out.accept(Style.of(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
-                + Style.STRONG.apply(kind, hasColor) + ": " + Counted.of(finding.rows(), "row"));
+                + Style.STRONG.apply(kind, hasColor) + ": " + where);
         for (String sentence : sentences(finding)) {
             Paragraph.lines(sentence, INDENT, width).forEach(out);
         }
@@ -155,6 +161,10 @@ public final class TextReport {
         } else if (details instanceof Finding.Children children) {
             sentences.add("each row should have " + children.range() + " children in " + children.child() + " (link "
                     + children.link() + ")");
+        } else if (details instanceof Finding.Undeclared lost) {
+            sentences.add("a " + lost.what() + " is left out: "
+                    + CellText.escaped(CellText.cut(lost.declared(), LONGEST_DECLARED)));
+            sentences.add(CellText.escaped(lost.problem()));
         } else if (details instanceof Finding.Broken broken) {
             sentences.add(CellText.escaped(broken.condition()));
             ruleSentence(finding).ifPresent(sentences::add);

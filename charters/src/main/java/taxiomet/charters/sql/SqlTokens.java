@@ -1,19 +1,22 @@
-package taxiomet.charters.ddl;
+package taxiomet.charters.sql;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-/** Takes a SQL script apart into tokens, in the manner of several dialects at once. */
-final class SqlTokens {
+/** Takes SQL apart into tokens, in the manner of several dialects at once. */
+public final class SqlTokens {
     private final String script;
+    private final boolean isScript;
     private final List<Token> tokens = new ArrayList<>();
     private int at;
     private int line = 1;
     private int lineStart;
+    private int depth;
+    private boolean isInVersionComment;
 
     /** What a token is. */
-    enum Kind {
+    public enum Kind {
         WORD,
         /** A name in double quotes, backticks or brackets; the text is the name without them. */
         QUOTED_NAME,
@@ -29,33 +32,35 @@ final class SqlTokens {
      * @param text without quotes
      * @param line from 1
      * @param column from 1
+     * @param start where it begins in what was read, its quotes included
+     * @param end behind its last character
      */
-    record Token(Kind kind, String text, int line, int column) {
-        /** Whether this is an unquoted word, given in capitals. */
-        boolean is(String word) {
+    public record Token(Kind kind, String text, int line, int column, int start, int end) {
+        /** Whether this is an unquoted word, in any case. */
+        public boolean is(String word) {
             return kind == Kind.WORD && text.equalsIgnoreCase(word);
         }
 
-        boolean isSymbol(String symbol) {
+        public boolean isSymbol(String symbol) {
             return kind == Kind.SYMBOL && text.equals(symbol);
         }
 
-        boolean isName() {
+        public boolean isName() {
             return kind == Kind.WORD || kind == Kind.QUOTED_NAME;
         }
 
         /** The token as standard SQL writes it. */
-        String sql() {
+        public String sql() {
             return switch (kind) {
                 case TEXT -> "'" + text.replace("'", "''") + "'";
-                case QUOTED_NAME -> '"' + text.replace("\"", "\"\"") + '"';
+                case QUOTED_NAME -> text.isEmpty() ? "[]" : '"' + text.replace("\"", "\"\"") + '"';
                 default -> text;
             };
         }
     }
 
     /** A script that cannot be taken apart: a quote or comment is left open. */
-    static final class Unfinished extends Exception {
+    public static final class Unfinished extends Exception {
         private static final long serialVersionUID = 1;
         private final int line;
         private final int column;
@@ -66,22 +71,53 @@ final class SqlTokens {
             this.column = column;
         }
 
-        int line() {
+        public int line() {
             return line;
         }
 
-        int column() {
+        public int column() {
             return column;
         }
     }
 
-    private SqlTokens(String script) {
+    private SqlTokens(String script, boolean isScript) {
         this.script = script;
+        this.isScript = isScript;
     }
 
-    /** The tokens of a script, without comments. */
-    static List<Token> of(String script) throws Unfinished {
-        SqlTokens reader = new SqlTokens(script);
+    /**
+     * The tokens of a schema's script, without comments. Statements end as several dialects end them, and what MySQL hides in a comment
+     * from other servers is read.
+     */
+    public static List<Token> ofScript(String script) throws Unfinished {
+        return tokens(script, true);
+    }
+
+    /** The tokens of an expression, or of statements that semicolons end. */
+    public static List<Token> of(String sql) throws Unfinished {
+        return tokens(sql, false);
+    }
+
+    /** The tokens up to each end, without those ends; none that is empty. */
+    public static List<List<Token>> statements(List<Token> tokens) {
+        List<List<Token>> statements = new ArrayList<>();
+        List<Token> current = new ArrayList<>();
+        for (Token token : tokens) {
+            if (token.kind() != Kind.END) {
+                current.add(token);
+            } else if (!current.isEmpty()) {
+                statements.add(current);
+                current = new ArrayList<>();
+            }
+        }
+        if (!current.isEmpty()) {
+            statements.add(current);
+        }
+        return statements;
+    }
+
+    private static List<Token> tokens(String script, boolean isScript) throws Unfinished {
+        SqlTokens reader = new SqlTokens(script, isScript);
         while (reader.at < script.length()) {
             reader.next();
         }
@@ -100,8 +136,13 @@ final class SqlTokens {
             lineStart = at;
         } else if (Character.isWhitespace(c) || c == '\uFEFF') {
             at++;
-        } else if ((c == '-' && peek(1) == '-') || (c == '#' && !Character.isLetterOrDigit(peek(1)))) {
+        } else if ((c == '-' && peek(1) == '-') || (c == '#' && isHashComment())) {
             skipLine();
+        } else if (isScript && c == '/' && peek(1) == '*' && peek(2) == '!') {
+            enterVersionComment();
+        } else if (isInVersionComment && c == '*' && peek(1) == '/') {
+            isInVersionComment = false;
+            at += 2;
         } else if (c == '/' && peek(1) == '*') {
             skipComment();
         } else if (c == '\'' || (isNational(c) && peek(1) == '\'')) {
@@ -113,7 +154,7 @@ final class SqlTokens {
             quoted(Kind.QUOTED_NAME, '"', false);
         } else if (c == '`') {
             quoted(Kind.QUOTED_NAME, '`', false);
-        } else if (c == '[') {
+        } else if (c == '[' && !isBehindArray()) {
             quoted(Kind.QUOTED_NAME, ']', false);
         } else if (c == '$' && isDollarQuote()) {
             dollarQuoted();
@@ -124,6 +165,23 @@ final class SqlTokens {
         } else {
             symbol();
         }
+    }
+
+    /** In some dialects this sign begins a comment, in others it reckons with bits, inside parentheses of a condition. */
+    private boolean isHashComment() {
+        return isScript && depth <= 1 && !Character.isLetterOrDigit(peek(1));
+    }
+
+    private void enterVersionComment() {
+        isInVersionComment = true;
+        at += 3;
+        while (Character.isDigit(peek(0))) {
+            at++;
+        }
+    }
+
+    private boolean isBehindArray() {
+        return !tokens.isEmpty() && tokens.get(tokens.size() - 1).is("array");
     }
 
     private static boolean isNational(char c) {
@@ -137,6 +195,10 @@ final class SqlTokens {
     }
 
     private void skipComment() throws Unfinished {
+        if (peek(2) == '!') {
+            throw new Unfinished(
+                    "a comment that some servers read as part of the statement is not read", line, at - lineStart + 1);
+        }
         int end = script.indexOf("*/", at + 2);
         if (end < 0) {
             throw new Unfinished("a comment is left open", line, at - lineStart + 1);
@@ -154,13 +216,14 @@ final class SqlTokens {
         }
     }
 
-    private void add(Kind kind, String text, int atLine, int atColumn) {
-        tokens.add(new Token(kind, text, atLine, atColumn));
+    private void add(Kind kind, String text, int atLine, int atColumn, int start) {
+        tokens.add(new Token(kind, text, atLine, atColumn, start, at));
     }
 
     private void quoted(Kind kind, char close, boolean hasBackslashes) throws Unfinished {
         int startLine = line;
         int startColumn = at - lineStart + 1;
+        int start = at;
         StringBuilder text = new StringBuilder();
         int i = at + 1;
         while (true) {
@@ -169,8 +232,7 @@ final class SqlTokens {
             }
             char c = script.charAt(i);
             if (c == '\\' && hasBackslashes && i + 1 < script.length()) {
-                text.append(script.charAt(i + 1));
-                i += 2;
+                i = escaped(i + 1, text);
             } else if (c == close && i + 1 < script.length() && script.charAt(i + 1) == close) {
                 text.append(close);
                 i += 2;
@@ -182,7 +244,41 @@ final class SqlTokens {
             }
         }
         advanceTo(i + 1);
-        add(kind, text.toString(), startLine, startColumn);
+        add(kind, text.toString(), startLine, startColumn, start);
+    }
+
+    /** What stands for a character behind a backslash, as PostgreSQL has it (4.1.2.2); returns where it ends. */
+    private int escaped(int i, StringBuilder text) throws Unfinished {
+        char c = script.charAt(i);
+        int simple = "bfnrt".indexOf(c);
+        if (simple >= 0) {
+            text.append("\b\f\n\r\t".charAt(simple));
+            return i + 1;
+        }
+        boolean isOctal = c >= '0' && c <= '7';
+        if (!isOctal && c != 'x' && c != 'u' && c != 'U') {
+            text.append(c);
+            return i + 1;
+        }
+        int from = isOctal ? i : i + 1;
+        int most = isOctal ? 3 : c == 'x' ? 2 : c == 'u' ? 4 : 8;
+        int radix = isOctal ? 8 : 16;
+        int to = from;
+        while (to < script.length() && to < from + most && Character.digit(script.charAt(to), radix) >= 0) {
+            to++;
+        }
+        boolean isWhole = c == 'u' || c == 'U' ? to == from + most : to > from;
+        int codePoint = isWhole ? Integer.parseUnsignedInt(script.substring(from, to), radix) : -1;
+        boolean isByte = isOctal || c == 'x';
+        if (!Character.isValidCodePoint(codePoint) || codePoint == 0 || (isByte && codePoint > 127)) {
+            throw new Unfinished(
+                    "the escape `\\" + script.substring(i, Math.min(script.length(), Math.max(to, i + 1)))
+                            + "` in a text is not read",
+                    line,
+                    at - lineStart + 1);
+        }
+        text.appendCodePoint(codePoint);
+        return to;
     }
 
     private boolean isDollarQuote() {
@@ -196,6 +292,7 @@ final class SqlTokens {
     private void dollarQuoted() throws Unfinished {
         int startLine = line;
         int startColumn = at - lineStart + 1;
+        int start = at;
         String mark = script.substring(at, script.indexOf('$', at + 1) + 1);
         int end = script.indexOf(mark, at + mark.length());
         if (end < 0) {
@@ -203,7 +300,7 @@ final class SqlTokens {
         }
         String text = script.substring(at + mark.length(), end);
         advanceTo(end + mark.length());
-        add(Kind.TEXT, text, startLine, startColumn);
+        add(Kind.TEXT, text, startLine, startColumn, start);
     }
 
     private void number() {
@@ -213,7 +310,7 @@ final class SqlTokens {
                 || ((peek(0) == '+' || peek(0) == '-') && "eE".indexOf(peek(-1)) >= 0)) {
             at++;
         }
-        add(Kind.NUMBER, script.substring(start, at), line, start - lineStart + 1);
+        add(Kind.NUMBER, script.substring(start, at), line, start - lineStart + 1, start);
     }
 
     private void word() {
@@ -222,8 +319,8 @@ final class SqlTokens {
             at++;
         }
         String word = script.substring(start, at);
-        boolean endsBatch = word.toUpperCase(Locale.ROOT).equals("GO") && isAloneInLine(start);
-        add(endsBatch ? Kind.END : Kind.WORD, word, line, start - lineStart + 1);
+        boolean endsBatch = isScript && word.toUpperCase(Locale.ROOT).equals("GO") && isAloneInLine(start);
+        add(endsBatch ? Kind.END : Kind.WORD, word, line, start - lineStart + 1, start);
     }
 
     private boolean isAloneInLine(int start) {
@@ -238,7 +335,8 @@ final class SqlTokens {
         boolean isDouble = List.of("::", "<=", ">=", "<>", "!=", "||").contains(two);
         at += isDouble ? 2 : 1;
         String text = script.substring(start, at);
-        boolean endsStatement = text.equals(";") || (text.equals("/") && isAloneInLine(start));
-        add(endsStatement ? Kind.END : Kind.SYMBOL, text, line, start - lineStart + 1);
+        boolean endsStatement = text.equals(";") || (isScript && text.equals("/") && isAloneInLine(start));
+        depth = endsStatement ? 0 : depth + (text.equals("(") ? 1 : text.equals(")") ? -1 : 0);
+        add(endsStatement ? Kind.END : Kind.SYMBOL, text, line, start - lineStart + 1, start);
     }
 }

@@ -1,57 +1,79 @@
-package taxiomet.charters.ddl;
+package taxiomet.charters.sql;
 
 import java.util.ArrayList;
 import java.util.List;
-import taxiomet.charters.ddl.SqlTokens.Kind;
-import taxiomet.charters.ddl.SqlTokens.Token;
+import taxiomet.charters.sql.SqlTokens.Kind;
+import taxiomet.charters.sql.SqlTokens.Token;
 
 /** The tokens of one statement, with a place among them. */
-final class Statement {
-    private static final Token NOTHING = new Token(Kind.END, "", 0, 0);
+public final class TokenCursor {
+    private static final Token NOTHING = new Token(Kind.END, "", 0, 0, 0, 0);
 
     private final List<Token> tokens;
     private int at;
 
     /** Something in a statement that cannot be read. */
-    static final class Unreadable extends Exception {
+    public static final class Unreadable extends Exception {
         private static final long serialVersionUID = 1;
         private final transient Token token;
 
-        Unreadable(Token token, String message) {
+        public Unreadable(Token token, String message) {
             super(message);
             this.token = token;
         }
 
-        Token token() {
+        public Token token() {
             return token;
         }
     }
 
-    Statement(List<Token> tokens) {
+    public TokenCursor(List<Token> tokens) {
         this.tokens = List.copyOf(tokens);
     }
 
-    boolean isAtEnd() {
+    /** Another place among the same tokens, which begins here. */
+    public TokenCursor copy() {
+        TokenCursor copy = new TokenCursor(tokens);
+        copy.at = at;
+        return copy;
+    }
+
+    public boolean isAtEnd() {
         return at >= tokens.size();
     }
 
     /** The token at hand; one that is nothing at the end. */
-    Token peek() {
+    public Token peek() {
         return peek(0);
     }
 
-    Token peek(int ahead) {
+    public Token peek(int ahead) {
         return at + ahead < tokens.size() ? tokens.get(at + ahead) : NOTHING;
     }
 
-    Token next() {
+    public Token next() {
         Token token = peek();
         at++;
         return token;
     }
 
+    /** How many tokens have been taken. */
+    public int place() {
+        return at;
+    }
+
+    /** The tokens taken since a place. */
+    public List<Token> since(int place) {
+        return tokens.subList(Math.min(place, tokens.size()), Math.min(at, tokens.size()));
+    }
+
+    /** The token taken last. */
+    public Token last() {
+        return at > 0 && at <= tokens.size() ? tokens.get(at - 1) : NOTHING;
+    }
+
     /** Whether these words come next. */
-    boolean isNext(String... words) {
+    public boolean isNext(String... words) {
         for (int i = 0; i < words.length; i++) {
             if (!peek(i).is(words[i])) {
                 return false;
@@ -61,14 +83,14 @@ final class Statement {
     }
 
     /** Takes these words if they come next. */
-    boolean take(String... words) {
+    public boolean take(String... words) {
         boolean isNext = isNext(words);
         at += isNext ? words.length : 0;
         return isNext;
     }
 
     /** Takes one of several phrases, if one comes next. */
-    boolean takeOne(String... phrases) {
+    public boolean takeOne(String... phrases) {
         for (String phrase : phrases) {
             if (take(phrase.split(" ", -1))) {
                 return true;
@@ -78,7 +100,7 @@ final class Statement {
     }
 
     /** Takes any number of some phrases, in any order. */
-    void skip(String... phrases) {
+    public void skip(String... phrases) {
         int before;
         do {
             before = at;
@@ -86,26 +108,26 @@ final class Statement {
         } while (at > before);
     }
 
-    boolean takeSymbol(String symbol) {
+    public boolean takeSymbol(String symbol) {
         boolean isNext = peek().isSymbol(symbol);
         at += isNext ? 1 : 0;
         return isNext;
     }
 
-    void require(String word) throws Unreadable {
+    public void require(String word) throws Unreadable {
         if (!take(word)) {
             throw unexpected(word);
         }
     }
 
-    void requireSymbol(String symbol) throws Unreadable {
+    public void requireSymbol(String symbol) throws Unreadable {
         if (!takeSymbol(symbol)) {
             throw unexpected("`" + symbol + "`");
         }
     }
 
-    Unreadable unexpected(String wanted) {
-        Token here = isAtEnd() ? tokens.get(tokens.size() - 1) : peek();
+    public Unreadable unexpected(String wanted) {
+        Token here = isAtEnd() ? tokens.isEmpty() ? NOTHING : tokens.get(tokens.size() - 1) : peek();
         return new Unreadable(
                 here,
                 isAtEnd()
@@ -114,38 +136,37 @@ final class Statement {
     }
 
     /** A name, of which only the last part counts: schema and catalogue before it are passed over. */
-    Token name() throws Unreadable {
+    public Token name() throws Unreadable {
+        List<Token> path = path();
+        return path.get(path.size() - 1);
+    }
+
+    /** A name with catalogue and schema before it, as far as they are given. */
+    public List<Token> path() throws Unreadable {
         if (!peek().isName()) {
             throw unexpected("a name");
         }
-        Token name = next();
+        List<Token> path = new ArrayList<>(List.of(next()));
         while (peek().isSymbol(".") && peek(1).isName()) {
             next();
-            name = next();
+            path.add(next());
         }
-        return name;
+        return path;
     }
 
-    /** Names in parentheses, without what dialects put behind them (ASC, DESC, a length). */
-    List<Token> names() throws Unreadable {
+    /** Names in parentheses. */
+    public List<Token> names() throws Unreadable {
         requireSymbol("(");
         List<Token> names = new ArrayList<>();
         do {
             names.add(name());
-            while (!peek().isSymbol(",") && !peek().isSymbol(")") && !isAtEnd()) {
-                if (peek().isSymbol("(")) {
-                    skipParentheses();
-                } else {
-                    next();
-                }
-            }
         } while (takeSymbol(","));
         requireSymbol(")");
         return names;
     }
 
     /** Passes over a parenthesis with all in it. */
-    List<Token> skipParentheses() throws Unreadable {
+    public List<Token> skipParentheses() throws Unreadable {
         Token open = peek();
         requireSymbol("(");
         List<Token> inside = new ArrayList<>();
