@@ -295,11 +295,11 @@ final class RehearseTest {
     @CsvSource(delimiter = '|', textBlock = """
                     DELETE FROM hife                              | -e:1: there is no table `hife`; did you mean `hive`?
                     DELETE FROM hive WHERE keper = 1              | -e:1: there is no column `keper`; did you mean `keeper`?
-                    UPDATE hive SET dew = 1                       | -e:1: there is no column `dew`; its columns: id, keeper, due
+                    UPDATE hive SET dew = 1                       | -e:1: there is no column `dew`; known: id, keeper, due
                     DELETE FROM hive WHERE id = 'ten'             | -e:1: 'ten' is no number
                     DELETE FROM hive WHERE due / 0 > 1            | the condition divides by zero in a row of hive
-                    DELETE FROM hive WHERE EXISTS (SELECT 1)      | -e:1: `EXISTS (SELECT 1)` is not known in rules
-                    DELETE FROM hive WHERE                        | -e:1: this statement cannot be read
+                    DELETE FROM hive WHERE EXISTS (SELECT 1)      | -e:1: this part is not read: `EXISTS (SELECT 1)`
+                    DELETE FROM hive WHERE                        | -e:1: this is no SQL condition: it ends too early
                     DROP TABLE hive                               | -e:1: `DROP` is no change that can be rehearsed
                     INSERT INTO hive (id, due) VALUES (1)         | row 1 of VALUES has 1 values for 2 columns
                     """)

@@ -335,7 +335,7 @@ class VetTest {
         Program check = Program.run("check", schema, "--rows", rows.toString());
         assertThat(check.status()).isEqualTo(1);
         assertThat(check.out()).contains("orphan at hive.hive_keeper_id: 1 row").contains("missing: 5");
-        assertThat(check.err()).contains("tells what was left out");
+        assertThat(check.out()).contains("rule not read at hive.notes").contains("there is no type `jsonb` here");
         Program charter = vet("charter: 1\ntables: {t: {rows: t.csv, columns: {a: text}}}", "--rows", rows.toString());
         assertThat(charter.status()).isEqualTo(2);
         assertThat(charter.err()).contains("--rows goes with a SQL schema");

@@ -164,6 +164,11 @@ public final class CheckRun implements AutoCloseable {
             if (table.primaryKey().isEmpty()) {
                 remarks.add(new Remark("no primary key", "no primary key is declared: equal rows are not noticed"));
             }
+            plan.rules().stream()
+                    .filter(planned ->
+                            planned.table().equals(table) && planned.check().withTooManyParents() > 0)
+                    .map(planned -> undecided(planned.check()))
+                    .forEach(remarks::add);
             source.notices().forEach(notice -> remarks.add(new Remark(notice.kind(), notice.text())));
             TablePass pass = passes.get(table.name());
             results.add(new TableResult(
@@ -181,6 +186,15 @@ public final class CheckRun implements AutoCloseable {
                     remarks));
         }
         return results;
+    }
+
+    private static Remark undecided(JudgedRule rule) {
+        long rows = rule.withTooManyParents();
+        return new Remark(
+                "rule not judged",
+                "rule " + rule.rule().name() + " was not judged for " + rows + (rows == 1 ? " row" : " rows")
+                        + ": keys of parents are repeated, and there are more than " + ParentRuleCheck.MOST_PARENTS
+                        + " different parents for one row");
     }
 
     private List<LinkResult> linkResults() {

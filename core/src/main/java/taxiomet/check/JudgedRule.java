@@ -15,5 +15,10 @@ interface JudgedRule {
     /** Rows among the judged for which it is neither true nor false. */
     long unknown();
 
+    /** Rows among those not judged that have more different parents than are looked at, since keys of parents are repeated. */
+    default long withTooManyParents() {
+        return 0;
+    }
+
     FaultLog faults();
 }

@@ -217,14 +217,10 @@ final class KeyEncoder {
         low = fingerprint.low();
     }
 
-    /** Makes the key of some of the row's cells, which are neither null nor ill-typed: those whose bit is set. */
-    void encodeSubset(int row, int mask) {
-        fingerprint.ofPair(mask, 0, COMPOSITE_KIND);
-        for (int i = 0; i < columns.length; i++) {
-            if ((mask & 1 << i) != 0) {
-                fingerprint.add(parts[i].highs()[row], parts[i].lows()[row]);
-            }
-        }
+    /** Makes the key of one of the row's cells, which is neither null nor ill-typed, by its place in the key. */
+    void encodePart(int row, int place) {
+        fingerprint.ofPair(place, 0, COMPOSITE_KIND);
+        fingerprint.add(parts[place].highs()[row], parts[place].lows()[row]);
         takeFingerprint();
     }
 

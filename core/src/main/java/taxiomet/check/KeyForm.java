@@ -8,6 +8,7 @@ import taxiomet.charter.Comparison;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
+import taxiomet.expression.Evaluator;
 
 /**
  * How the values of one column of a key are compared. Keys in the same forms are equal exactly when their values are.

@@ -1,6 +1,7 @@
 package taxiomet.check;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -14,6 +15,8 @@ import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Table;
+import taxiomet.expression.DivisionByZero;
+import taxiomet.expression.Evaluator;
 import taxiomet.finding.Finding.Broken;
 import taxiomet.rows.TypedColumn;
 import taxiomet.spill.LongSpool;
@@ -23,14 +26,20 @@ import taxiomet.spill.SpillFolder;
 /**
  * A rule over a row's own columns and those of its parents, one link up or several. Children and parents keep the values that
  * the condition asks for, in partitions by their keys; once all tables have been read they are joined link by link, and the
- * condition is evaluated. A child of a duplicated parent breaks the rule when it does so with one of them.
+ * condition is evaluated. A child of a duplicated parent breaks the rule when it does so with one of them; each different parent is
+ * looked at once, and where there are more than {@link #MOST_PARENTS} the child is not judged.
  *
  * <p>A child's record is: its row, whether it has met several parents, two longs for the key of each link, and the values found
  * so far. A parent's is: its key, two longs for the key of each link that starts from it, and its values.
  */
 final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoCloseable {
     private static final int ROW = 0;
-    private static final int HAS_SEVERAL = 1;
+    /** How many different parents the child has met so far, or their parents; 0 for one alone. */
+    private static final int SEVERAL = 1;
+
+    /** Tables full of equal keys have as many pairs as the product of their rows. */
+    static final int MOST_PARENTS = 100;
+
     private static final int KEYS = 2;
 
     private final Rule rule;
@@ -42,15 +51,18 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
     private final IdentityHashMap<Expression, Integer> slots = new IdentityHashMap<>();
 
     private final Evaluator evaluator = new Evaluator();
+    private final BatchEvaluator own = new BatchEvaluator();
     private final Map<Long, Outcome> severalParents = new HashMap<>();
     private final StoredValues scratch = new StoredValues();
     private Partitions children;
     private long judged;
     private long notJudged;
     private long unknown;
+    private long withTooManyParents;
 
     /** What became of a child of several parents. */
     private static final class Outcome {
+        private boolean hasTooMany;
         boolean isJudged;
         boolean isBroken;
         boolean isKnown;
@@ -172,7 +184,7 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
     @Override
     void check(TypedBatch batch) {
         startKeys(batch, -1);
-        evaluator.start(batch);
+        own.start(batch);
         for (int row = 0; row < batch.size(); row++) {
             scratch.clear();
             scratch.add(batch.ref(row));
@@ -180,7 +192,7 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
             boolean isComplete = addKeys(row, -1);
             for (int column : ownColumns) {
                 isComplete &= batch.column(column).state(row) != TypedColumn.BAD;
-                scratch.addValue(evaluator.columnValue(column, row));
+                scratch.addValue(own.columnValue(column, row));
             }
             if (isComplete) {
                 long[] record = scratch.toArray();
@@ -225,7 +237,7 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
     private final class ParentSide extends OrderedCheck {
         private final Step step;
         private final KeyEncoder key;
-        private final Evaluator values = new Evaluator();
+        private final BatchEvaluator values = new BatchEvaluator();
         private final int number;
 
         ParentSide(Step step) {
@@ -287,8 +299,9 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
         LongSpool.Reader parentRecords = steps.get(s).parents.read(partition);
         while (parentRecords != null && parentRecords.hasNext()) {
             long[] parent = Partitions.nextRecord(parentRecords);
-            parents.computeIfAbsent(parent[0] ^ Long.rotateLeft(parent[1], 17), k -> new ArrayList<>(1))
-                    .add(parent);
+            addDifferent(
+                    parents.computeIfAbsent(parent[0] ^ Long.rotateLeft(parent[1], 17), k -> new ArrayList<>(1)),
+                    parent);
         }
         while (childRecords.hasNext()) {
             long[] child = Partitions.nextRecord(childRecords);
@@ -303,8 +316,13 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
             if (matching.isEmpty()) {
                 endWithoutParent(child);
             }
+            long several = Math.max(1, child[SEVERAL]) * matching.size();
+            if (several > MOST_PARENTS) {
+                severalParents.computeIfAbsent(child[ROW], ref -> new Outcome()).hasTooMany = true;
+                continue;
+            }
             for (long[] parent : matching) {
-                long[] both = joined(child, parent, matching.size() > 1);
+                long[] both = joined(child, parent, several > 1 ? several : 0);
                 if (joined == null) {
                     judge(both);
                 } else {
@@ -314,20 +332,28 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
         }
     }
 
+    /** Adds a parent unless one like it is there, or more than are looked at. */
+    private static void addDifferent(List<long[]> parents, long[] parent) {
+        boolean isEnough = parents.size() > MOST_PARENTS;
+        if (!isEnough && parents.stream().noneMatch(other -> Arrays.equals(other, parent))) {
+            parents.add(parent);
+        }
+    }
+
     private void endWithoutParent(long[] child) {
-        if (child[HAS_SEVERAL] == 0) {
+        if (child[SEVERAL] == 0) {
             notJudged++;
         } else {
             severalParents.computeIfAbsent(child[ROW], ref -> new Outcome());
         }
     }
 
-    private long[] joined(long[] child, long[] parent, boolean isOneOfSeveral) {
+    private long[] joined(long[] child, long[] parent, long several) {
         StoredValues both = new StoredValues();
         both.addAll(child, 0);
         both.addAll(parent, KEYS + 2 * steps.size());
         long[] record = both.toArray();
-        record[HAS_SEVERAL] |= isOneOfSeveral ? 1 : 0;
+        record[SEVERAL] = several;
         // The keys of the links that start from this parent; zeros elsewhere, so that adding fills in what is missing.
         for (int i = 0; i < 2 * steps.size(); i++) {
             record[KEYS + i] |= parent[KEYS + i];
@@ -345,13 +371,13 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
             isIllTyped |= StoredValues.ILL_TYPED.equals(value);
             values.add(value);
         }
-        Outcome outcome = record[HAS_SEVERAL] == 0
+        Outcome outcome = record[SEVERAL] == 0
                 ? new Outcome()
                 : severalParents.computeIfAbsent(record[ROW], ref -> new Outcome());
         if (!isIllTyped) {
             evaluate(values, outcome);
         }
-        if (record[HAS_SEVERAL] == 0) {
+        if (record[SEVERAL] == 0) {
             conclude(record[ROW], outcome);
         }
     }
@@ -372,7 +398,10 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
     }
 
     private void conclude(long ref, Outcome outcome) {
-        if (!outcome.isJudged) {
+        if (outcome.hasTooMany) {
+            withTooManyParents++;
+        }
+        if (outcome.hasTooMany || !outcome.isJudged) {
             notJudged++;
             return;
         }
@@ -402,6 +431,11 @@ final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoClos
     @Override
     public long unknown() {
         return unknown;
+    }
+
+    @Override
+    public long withTooManyParents() {
+        return withTooManyParents;
     }
 
     @Override

@@ -1,7 +1,9 @@
 package taxiomet.check;
 
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.TreeMap;
 import taxiomet.rows.TypedColumn;
 import taxiomet.spill.LongSpool;
 import taxiomet.spill.Partitions;
@@ -18,10 +20,13 @@ final class PartialParents extends OrderedCheck implements AutoCloseable {
     private final SpillFolder spill;
     private final KeyEncoder encoder;
     private final int width;
+    /** How many longs it takes to say which columns hold a value. */
+    private final int maskLongs;
     /** For each parent: a mask of the columns that hold a value, then two longs for each column. */
     private final LongSpool parents;
 
-    private final Map<Integer, Question> questions = new TreeMap<>();
+    /** By the columns asked for, in the order in which they were. */
+    private final Map<BitSet, Question> questions = new LinkedHashMap<>();
 
     /** The children that ask about one combination of columns. */
     private record Question(LinkCheck link, Partitions children) {}
@@ -31,6 +36,7 @@ final class PartialParents extends OrderedCheck implements AutoCloseable {
         this.spill = spill;
         this.encoder = encoder;
         this.width = encoder.columns().length;
+        this.maskLongs = (width + Long.SIZE - 1) / Long.SIZE;
         this.parents = new LongSpool(spill, BLOCK);
     }
 
@@ -43,15 +49,19 @@ final class PartialParents extends OrderedCheck implements AutoCloseable {
     void check(TypedBatch batch) {
         encoder.start(batch);
         int[] columns = encoder.columns();
+        BitSet mask = new BitSet(width);
         for (int row = 0; row < batch.size(); row++) {
-            int mask = 0;
+            mask.clear();
             for (int i = 0; i < width; i++) {
-                mask |= batch.column(columns[i]).isValue(row) ? 1 << i : 0;
+                mask.set(i, batch.column(columns[i]).isValue(row));
             }
-            parents.add(mask);
+            long[] words = mask.toLongArray();
+            for (int word = 0; word < maskLongs; word++) {
+                parents.add(word < words.length ? words[word] : 0);
+            }
             for (int i = 0; i < width; i++) {
-                if ((mask & 1 << i) != 0) {
-                    encoder.encodeSubset(row, 1 << i);
+                if (mask.get(i)) {
+                    encoder.encodePart(row, i);
                     parents.add(encoder.high());
                     parents.add(encoder.low());
                 } else {
@@ -64,13 +74,13 @@ final class PartialParents extends OrderedCheck implements AutoCloseable {
 
     /** Keeps a child, some of whose cells are null and none ill-typed, until the parents can be asked. */
     void await(LinkCheck link, KeyEncoder child, int row, long ref) {
-        int mask = 0;
+        BitSet mask = new BitSet(width);
         long high = 0;
         long low = 0;
         for (int i = 0; i < width; i++) {
             if (child.state(row, i) != TypedColumn.NULL) {
-                mask |= 1 << i;
-                child.encodeSubset(row, 1 << i);
+                mask.set(i);
+                child.encodePart(row, i);
                 high = join(high, child.high(), i);
                 low = join(low, child.low(), i);
             }
@@ -103,17 +113,21 @@ final class PartialParents extends OrderedCheck implements AutoCloseable {
         });
     }
 
-    private Partitions keysOf(int mask) {
+    private Partitions keysOf(BitSet asked) {
         Partitions keys = new Partitions(spill);
         LongSpool.Reader reader = parents.read();
+        long[] mask = Arrays.copyOf(asked.toLongArray(), maskLongs);
         while (reader.hasNext()) {
-            boolean isComplete = ((int) reader.next() & mask) == mask;
+            boolean isComplete = true;
+            for (int word = 0; word < maskLongs; word++) {
+                isComplete &= (reader.next() & mask[word]) == mask[word];
+            }
             long high = 0;
             long low = 0;
             for (int i = 0; i < width; i++) {
                 long columnHigh = reader.next();
                 long columnLow = reader.next();
-                if ((mask & 1 << i) != 0) {
+                if (asked.get(i)) {
                     high = join(high, columnHigh, i);
                     low = join(low, columnLow, i);
                 }

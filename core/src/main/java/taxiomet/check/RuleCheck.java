@@ -1,6 +1,7 @@
 package taxiomet.check;
 
 import taxiomet.charter.Rule;
+import taxiomet.expression.DivisionByZero;
 import taxiomet.finding.Finding.Broken;
 import taxiomet.rows.TypedColumn;
 
@@ -30,7 +31,7 @@ final class RuleCheck implements RowCheck, JudgedRule {
     }
 
     private final class Judge implements BatchCheck {
-        private final Evaluator evaluator = new Evaluator();
+        private final BatchEvaluator evaluator = new BatchEvaluator();
         private final Faults found = new Faults(faults);
         private long judgedHere;
         private long notJudgedHere;

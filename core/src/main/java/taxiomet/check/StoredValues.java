@@ -43,7 +43,7 @@ final class StoredValues {
         }
     }
 
-    /** @param value as {@link Evaluator} has them, null, or {@link #ILL_TYPED} */
+    /** @param value as {@link taxiomet.expression.Evaluator} has them, null, or {@link #ILL_TYPED} */
     void addValue(Object value) {
         if (value == null) {
             add(NULL);

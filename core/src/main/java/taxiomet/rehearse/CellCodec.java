@@ -127,6 +127,24 @@ final class CellCodec {
         return parse(asText(value), sqlReader);
     }
 
+    /**
+     * The same where a column's length, digits and range are no limits (L2): a value of the type's family is taken whole.
+     */
+    Object assignFreely(Object value) {
+        Object assigned = assign(value);
+        if (!(assigned instanceof Unread)) {
+            return assigned;
+        }
+        if (type.isText() && value instanceof String text) {
+            return type.name() == Name.CHAR ? withoutBlanks(text) : text;
+        } else if (type.family() == Family.EXACT_NUMBER && value instanceof BigDecimal number) {
+            boolean isLong = number.stripTrailingZeros().scale() <= 0
+                    && number.toBigInteger().bitLength() < Long.SIZE;
+            return !type.isInteger() ? number : isLong ? (Object) number.longValue() : assigned;
+        }
+        return assigned;
+    }
+
     private String asText(Object value) {
         if (value instanceof BigDecimal number) {
             boolean isWhole = number.signum() == 0

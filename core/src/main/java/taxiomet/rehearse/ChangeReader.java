@@ -14,8 +14,8 @@ import java.util.Set;
 import taxiomet.charter.DefaultValue;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.InQuery;
-import taxiomet.check.DivisionByZero;
-import taxiomet.check.Evaluator;
+import taxiomet.expression.DivisionByZero;
+import taxiomet.expression.Evaluator;
 
 /** Finds the rows that changes name, and the values that they write, in the state that a replay has come to. */
 final class ChangeReader {
@@ -24,7 +24,13 @@ final class ChangeReader {
     private final ReachedRows rows;
     private final Instant now;
     private final Evaluator evaluator = new Evaluator();
+    private final Assigning assigning;
     private final Map<Change.Listed, ListedCondition> listed = new HashMap<>();
+
+    /** Turns what an expression gave into a column's type; {@link Unread} where that cannot be. */
+    interface Assigning {
+        Object assign(CellCodec codec, Object value);
+    }
 
     /** Says what becomes of a row. */
     interface Assigner {
@@ -35,9 +41,27 @@ final class ChangeReader {
         int[] columnsSet();
     }
 
-    ChangeReader(ReachedRows rows, Instant now) {
+    ChangeReader(ReachedRows rows, Instant now, Assigning assigning) {
         this.rows = rows;
         this.now = now;
+        this.assigning = assigning;
+    }
+
+    /** The values of an UPDATE that are the same for all rows, by the columns that they are for. */
+    Map<String, Object> constants(Change change) {
+        Map<String, Object> constants = new LinkedHashMap<>();
+        if (change instanceof Change.Update update) {
+            ReachedTable table = rows.table(update.table());
+            update.assignments().forEach((column, input) -> {
+                boolean isConstant = input instanceof Input.Computed computed
+                        && computed.value().leaves().isEmpty()
+                        && computed.value().queries().isEmpty();
+                if (isConstant) {
+                    constants.put(column, value(table, table.table().indexOf(column), input, new Object[0]));
+                }
+            });
+        }
+        return constants;
     }
 
     /** The rows that a change names, in the order in which they stand. */
@@ -208,7 +232,7 @@ final class ChangeReader {
                 }
             }
             try {
-                return codec.assign(evaluator.evaluate(computed.value(), new RowLeaves(table, current)));
+                return assigning.assign(codec, evaluator.evaluate(computed.value(), new RowLeaves(table, current)));
             } catch (DivisionByZero e) {
                 return new Unread("a division by zero");
             }

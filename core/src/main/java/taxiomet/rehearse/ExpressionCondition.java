@@ -4,8 +4,8 @@ import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.InQuery;
-import taxiomet.check.DivisionByZero;
-import taxiomet.check.Evaluator;
+import taxiomet.expression.DivisionByZero;
+import taxiomet.expression.Evaluator;
 
 /**
  * A search condition over the rows of a table; without an expression it names them all.

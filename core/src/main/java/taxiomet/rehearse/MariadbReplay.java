@@ -348,10 +348,11 @@ final class MariadbReplay extends Replay {
         Object[] after = actedOn(child, link, action, frame.after);
         Effect effect = writeRow(child, after, effectOf(action.name()), link, frame.effect);
         for (int column : columnsSet(link, action)) {
-            boolean isNull = child.value(column) == null;
-            if (isNull
-                    && link.child.table().isRequired(link.child.column(column).name())) {
-                // The server names the link, not the column.
+            Object value = child.value(column);
+            boolean isNullInVain = value == null
+                    && link.child.table().isRequired(link.child.column(column).name());
+            if (isNullInVain || value instanceof Unread) {
+                // The server names the link, not the column, also where the column cannot hold the new key.
                 refuse(RefusalKind.STILL_REFERENCED, link.child, link.link.name(), child);
             }
         }

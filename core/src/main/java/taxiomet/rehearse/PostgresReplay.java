@@ -81,6 +81,11 @@ final class PostgresReplay extends Replay {
         workOff();
     }
 
+    @Override
+    boolean readsConstantsFirst() {
+        return true;
+    }
+
     private void requireNotNumberedAlone(ReachedRow row, int[] columnsSet) {
         for (int column : columnsSet) {
             if (isNumberedAlone(row.table, column)) {
@@ -103,6 +108,9 @@ final class PostgresReplay extends Replay {
         Object[] before = row.values;
         boolean isOwnVersion = isWrittenByTransaction(row);
         Effect effect = writeRow(row, values, kind, link, cause);
+        if (link != null) {
+            requireTypesOfAction(row, before);
+        }
         judge(row, before);
         enqueue(row, before, values, effect, isOwnVersion);
     }

@@ -18,6 +18,9 @@ final class ReachedLink {
     final List<KeyForm> forms;
     final KeyLookup children;
     final KeyLookup parents;
+    /** How rows match under match partial; null for other links, and for those of one column, where all are alike. */
+    final PartialMatch partial;
+
     private boolean isSoundAsRead;
     /** How many rows of the child had been read when the parents of those going were asked for last. */
     private int rowsWithParents;
@@ -31,6 +34,7 @@ final class ReachedLink {
         this.forms = KeyForm.of(child.table(), parent.table(), link);
         this.children = child.lookup(childColumns, forms);
         this.parents = parent.lookup(parentColumns, forms);
+        this.partial = isMatchPartial() && childColumns.length > 1 ? new PartialMatch(this) : null;
     }
 
     /** A check of the rows has found that every child has its parent. */

@@ -23,6 +23,11 @@ final class Refusals {
                 .add(row);
     }
 
+    /** A rule that refuses before any row is met. */
+    void add(RefusalKind kind, ReachedTable table, String name) {
+        rows.computeIfAbsent(new Rule(kind, table, name), rule -> new LinkedHashSet<>());
+    }
+
     boolean isEmpty() {
         return rows.isEmpty();
     }

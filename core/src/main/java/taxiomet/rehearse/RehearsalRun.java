@@ -94,7 +94,7 @@ final class RehearsalRun implements AutoCloseable {
 
     /** Reads the rows that changes name, with all that would follow them, before the first replay. */
     private void gatherTargets() {
-        ChangeReader reader = new ChangeReader(rows, proposal.now());
+        ChangeReader reader = new ChangeReader(rows, proposal.now(), CellCodec::assign);
         for (Change change : proposal.changes()) {
             boolean namesByCondition = !(change instanceof Change.Insert)
                     && !(change instanceof Change.Merge)

@@ -44,7 +44,7 @@ abstract class Replay {
     Replay(ReachedRows rows, Proposal proposal) {
         this.rows = rows;
         this.proposal = proposal;
-        this.reader = new ChangeReader(rows, proposal.now());
+        this.reader = new ChangeReader(rows, proposal.now(), this::assigned);
     }
 
     /** Carries all changes out; gives what became of each. Where rows were missing, the outcome is not to be relied on. */
@@ -112,6 +112,13 @@ abstract class Replay {
         } else {
             List<ReachedRow> targets = reader.targets(change);
             ChangeReader.Assigner assigner = reader.assigner(change, assignsInTurn());
+            if (readsConstantsFirst()) {
+                reader.constants(change).forEach((column, value) -> {
+                    if (value instanceof Unread) {
+                        refusals.add(RefusalKind.NOT_OF_ITS_TYPE, table, column);
+                    }
+                });
+            }
             for (ReachedRow row : targets) {
                 requireTypes(row, assigner.values(row));
             }
@@ -262,6 +269,11 @@ abstract class Replay {
 
     /** Whether a value given for a column stands for the next number, as though the column had been left out. */
     boolean isLeftToNumber(ReachedTable table, int column, Object value) {
+        return false;
+    }
+
+    /** Whether a constant that is not of its column's type refuses a change though it meets no row (P6). */
+    boolean readsConstantsFirst() {
         return false;
     }
 
@@ -433,9 +445,7 @@ abstract class Replay {
         if (action.name() == ActionName.CASCADE) {
             for (int i = 0; i < link.childColumns.length; i++) {
                 Object key = parentNow[link.parent.slotOf(link.parentColumns[i])];
-                values[link.child.slotOf(link.childColumns[i])] = link.child
-                        .codec(link.childColumns[i])
-                        .assign(link.parent.codec(link.parentColumns[i]).operand(key));
+                values[link.child.slotOf(link.childColumns[i])] = cascaded(link, i, key);
             }
             return values;
         }
@@ -444,6 +454,37 @@ abstract class Replay {
                     action.name() == ActionName.SET_NULL ? null : defaultOfRow(link.child, column);
         }
         return values;
+    }
+
+    /** What a part of a parent's key becomes in its child's column; {@link Unread} where that cannot hold it (R9). */
+    final Object cascaded(ReachedLink link, int place, Object part) {
+        if (part instanceof Unread) {
+            return part;
+        }
+        return assigned(
+                link.child.codec(link.childColumns[place]),
+                link.parent.codec(link.parentColumns[place]).operand(part));
+    }
+
+    /** A value turned into a column's type; {@link Unread} where it cannot be. */
+    Object assigned(CellCodec codec, Object value) {
+        return codec.assign(value);
+    }
+
+    /** Refuses what an action wrote where it is not of its column's type: that comes before everything else (R3, R9). */
+    final void requireTypesOfAction(ReachedRow child, Object[] before) {
+        for (int column : child.table.columnsKept()) {
+            int slot = child.table.slotOf(column);
+            if (child.values[slot] instanceof Unread
+                    && child.values[slot] != before[slot]
+                    && !takesUnread(child.table, column)) {
+                refuse(
+                        RefusalKind.NOT_OF_ITS_TYPE,
+                        child.table,
+                        child.table.column(column).name(),
+                        child);
+            }
+        }
     }
 
     /** What DEFAULT gives a row that is there: a generated column its next number. */
@@ -468,6 +509,11 @@ abstract class Replay {
             case SET_DEFAULT -> EffectKind.DEFAULTED;
             default -> throw new IllegalStateException("no effect of " + action);
         };
+    }
+
+    /** Whether all links were asked to wait, whatever they declare. */
+    final boolean waitForAll() {
+        return proposal.deferral() == Proposal.Deferral.ALL;
     }
 
     /** Whether the checks of a link wait for the end of the proposal (R14). */

@@ -4,7 +4,7 @@ import java.util.Map;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.charter.Expression.InQuery;
-import taxiomet.check.Evaluator;
+import taxiomet.expression.Evaluator;
 
 /** Gives an expression the values of one row's columns, and what the queries in it came to. */
 final class RowLeaves implements Evaluator.Leaves {

@@ -112,6 +112,12 @@ final class SqliteReplay extends Replay {
         return column != rowIdColumn(table);
     }
 
+    /** Lengths, digits and ranges are no limits (L2). */
+    @Override
+    Object assigned(CellCodec codec, Object value) {
+        return codec.assignFreely(value);
+    }
+
     @Override
     Object defaultOfRow(ReachedTable table, int column) {
         return declaredDefault(table, column);
@@ -277,7 +283,7 @@ final class SqliteReplay extends Replay {
             if (link.parent == table
                     && isEnforced(link)
                     && action != ActionName.NO_ACTION
-                    && !(action == ActionName.RESTRICT && waits(link))
+                    && !(action == ActionName.RESTRICT && waitForAll())
                     && (set == null || meet(link.parentColumns, set))) {
                 calls.add(link);
             }

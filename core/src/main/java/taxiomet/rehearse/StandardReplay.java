@@ -31,7 +31,21 @@ final class StandardReplay extends Replay {
     private final Set<ReachedRow> rowsWritten = new LinkedHashSet<>();
     private final Map<ReachedRow, String> conflicts = new LinkedHashMap<>();
 
-    private record GoneKey(ReachedLink link, Object key) {}
+    /**
+     * A key that went away.
+     *
+     * @param key null under match partial, where the parent's values before say which rows matched
+     */
+    @SuppressWarnings("ArrayRecordComponent")
+    private record GoneKey(ReachedLink link, Object key, Object[] before) {
+        static GoneKey of(ReachedLink link, Object key) {
+            return new GoneKey(link, key, null);
+        }
+
+        static GoneKey partly(ReachedLink link, Object[] before) {
+            return new GoneKey(link, null, before);
+        }
+    }
 
     private record Written(ReachedLink link, ReachedRow row) {}
 
@@ -127,11 +141,24 @@ final class StandardReplay extends Replay {
         for (Changed changed : level) {
             ReachedRow row = changed.row();
             for (ReachedLink link : row.table.linksIn) {
-                if (link.action(row.isGone).name() == ActionName.RESTRICT) {
+                if (link.partial != null) {
+                    judgePartialRestrict(changed, link);
+                } else if (link.action(row.isGone).name() == ActionName.RESTRICT) {
                     Object key = goneKey(link, changed.before(), row);
                     if (key != null && !hasTwin(link, key, row)) {
                         refuseChildren(link, key, row);
                     }
+                }
+            }
+        }
+    }
+
+    private void judgePartialRestrict(Changed changed, ReachedLink link) {
+        ReachedRow parent = changed.row();
+        if (link.link.isEnforced() && link.action(parent.isGone).name() == ActionName.RESTRICT) {
+            for (ReachedRow child : link.partial.lostBy(parent, changed.before(), this)) {
+                if (child != parent) {
+                    refuse(RefusalKind.STILL_REFERENCED, link.child, link.link.name(), child);
                 }
             }
         }
@@ -156,6 +183,11 @@ final class StandardReplay extends Replay {
             plans.forEach(plan -> plan.row.plan = null);
             judgeRestrictOf(plans);
             level = carryOut(plans);
+            for (Changed changed : level) {
+                changed.row().table.linksIn.stream()
+                        .filter(link -> link.partial != null)
+                        .forEach(link -> judgePartialRestrict(changed, link));
+            }
         }
         conflicts.forEach((row, column) -> {
             if (!row.isGone) {
@@ -167,6 +199,10 @@ final class StandardReplay extends Replay {
     private void plan(Changed changed, List<Plan> plans) {
         ReachedRow row = changed.row();
         for (ReachedLink link : row.table.linksIn) {
+            if (link.partial != null) {
+                planPartial(changed, link, plans);
+                continue;
+            }
             Object key = goneKey(link, changed.before(), row);
             if (key == null) {
                 continue;
@@ -178,12 +214,12 @@ final class StandardReplay extends Replay {
             Action action = link.action(row.isGone);
             if (!ReachedLink.acts(action.name())) {
                 if (action.name() == ActionName.NO_ACTION) {
-                    goneKeys.add(new GoneKey(link, key));
+                    goneKeys.add(GoneKey.of(link, key));
                 }
                 continue;
             }
             if (action.name() == ActionName.SET_DEFAULT) {
-                goneKeys.add(new GoneKey(link, key));
+                goneKeys.add(GoneKey.of(link, key));
             }
             for (ReachedRow child : childrenAtStart(link, key)) {
                 Plan plan = planOf(child, plans);
@@ -194,9 +230,50 @@ final class StandardReplay extends Replay {
                         plan.cause = changed.effect();
                     }
                 } else {
-                    addWrite(plan, link, action, changed);
+                    Object[] wanted = actedOn(child, link, action, row.values);
+                    addWrite(plan, link, columnsSet(link, action), wanted, action, changed);
                 }
             }
+        }
+    }
+
+    /** Match partial: the action takes the child rows of which the parent row was the only match (S5). */
+    private void planPartial(Changed changed, ReachedLink link, List<Plan> plans) {
+        ReachedRow row = changed.row();
+        Action action = link.action(row.isGone);
+        if (!link.link.isEnforced()) {
+            return;
+        }
+        if (action.name() == ActionName.NO_ACTION || action.name() == ActionName.SET_DEFAULT) {
+            goneKeys.add(GoneKey.partly(link, changed.before()));
+        }
+        if (!ReachedLink.acts(action.name())) {
+            return;
+        }
+        for (ReachedRow child : link.partial.lostBy(row, changed.before(), this)) {
+            Plan plan = planOf(child, plans);
+            if (row.isGone && action.name() == ActionName.CASCADE) {
+                if (!plan.isDeleted) {
+                    plan.isDeleted = true;
+                    plan.link = link;
+                    plan.cause = changed.effect();
+                }
+                continue;
+            }
+            Object[] after = row.isGone ? null : row.values;
+            int[] places = link.partial.columnsWritten(child, action, changed.before(), after);
+            Object[] wanted = child.values.clone();
+            int[] columns = new int[places.length];
+            for (int i = 0; i < places.length; i++) {
+                columns[i] = link.childColumns[places[i]];
+                wanted[link.child.slotOf(columns[i])] = switch (action.name()) {
+                    case CASCADE ->
+                        cascaded(link, places[i], row.values[link.parent.slotOf(link.parentColumns[places[i]])]);
+                    case SET_DEFAULT -> defaultOfRow(link.child, columns[i]);
+                    default -> null;
+                };
+            }
+            addWrite(plan, link, columns, wanted, action, changed);
         }
     }
 
@@ -227,16 +304,15 @@ final class StandardReplay extends Replay {
         return children;
     }
 
-    private void addWrite(Plan plan, ReachedLink link, Action action, Changed parent) {
+    private void addWrite(Plan plan, ReachedLink link, int[] columns, Object[] wanted, Action action, Changed parent) {
         ReachedRow child = plan.row;
-        Object[] wanted = actedOn(child, link, action, parent.row().values);
         boolean isFirst = plan.values == null;
         if (isFirst) {
             plan.values = child.values.clone();
         }
         boolean[] written = slotsWritten.computeIfAbsent(child, row -> new boolean[row.values.length]);
         boolean changes = false;
-        for (int column : columnsSet(link, action)) {
+        for (int column : columns) {
             int slot = link.child.slotOf(column);
             if (written[slot] && !RowJudge.isSame(plan.values[slot], wanted[slot])) {
                 conflicts.putIfAbsent(child, link.child.column(column).name());
@@ -258,7 +334,7 @@ final class StandardReplay extends Replay {
             ReachedRow row = plan.row;
             for (ReachedLink link : row.table.linksIn) {
                 Object key = link.parents.keyOf(row.values);
-                if (row.isGone || key == null || !link.link.isEnforced()) {
+                if (row.isGone || key == null || link.partial != null || !link.link.isEnforced()) {
                     continue;
                 }
                 boolean isGoing = plan.isDeleted || !key.equals(link.parents.keyOf(plan.values));
@@ -287,6 +363,7 @@ final class StandardReplay extends Replay {
         }
         for (Changed changed : level) {
             if (!changed.row().isGone) {
+                requireTypesOfAction(changed.row(), changed.before());
                 judge(changed.row(), changed.before());
             }
         }
@@ -343,8 +420,15 @@ final class StandardReplay extends Replay {
     }
 
     private void judgeParent(ReachedLink link, ReachedRow row) {
+        if (link.partial != null) {
+            if (!link.partial.isEmpty(row.values)
+                    && link.partial.parentsOf(row.values).isEmpty()) {
+                refuse(RefusalKind.NO_PARENT, link.child, link.link.name(), row);
+            }
+            return;
+        }
         int nulls = nullsIn(link, row.values);
-        if (nulls == link.childColumns.length || (nulls > 0 && !link.isMatchFull() && !link.isMatchPartial())) {
+        if (nulls == link.childColumns.length || (nulls > 0 && !link.isMatchFull())) {
             return;
         }
         if (nulls > 0 && link.isMatchFull()) {
@@ -359,7 +443,9 @@ final class StandardReplay extends Replay {
 
     /** No action is judged when nothing is left to do: another row with the key is a parent, too (S3). */
     private void judgeChildren(GoneKey gone) {
-        if (!hasParent(gone.link(), gone.key())) {
+        if (gone.before() != null) {
+            judgePartialChildren(gone);
+        } else if (!hasParent(gone.link(), gone.key())) {
             for (ReachedRow child : childrenOf(gone.link(), gone.key())) {
                 if (rowsWritten.contains(child) && isPointedElsewhere(gone.link(), child)) {
                     // It has no parent, and has been refused for that.
@@ -370,6 +456,16 @@ final class StandardReplay extends Replay {
                         gone.link().child,
                         gone.link().link.name(),
                         child);
+            }
+        }
+    }
+
+    private void judgePartialChildren(GoneKey gone) {
+        ReachedLink link = gone.link();
+        for (ReachedRow child : link.partial.childrenOf(gone.before())) {
+            boolean isJudged = rowsWritten.contains(child) && isPointedElsewhere(link, child);
+            if (!isJudged && link.partial.parentsOf(child.values).isEmpty()) {
+                refuse(RefusalKind.STILL_REFERENCED, link.child, link.link.name(), child);
             }
         }
     }

@@ -456,6 +456,9 @@ final class ExpressionParser {
             return current.get();
         }
         if (tokens.peek(1).isSymbol("(")) {
+            if (tokens.peek(2).is("select")) {
+                throw notRead(tokens);
+            }
             return call(tokens.next());
         }
         if (SqlWords.isReserved(word)) {

@@ -13,8 +13,8 @@ import taxiomet.charter.Expression.FunctionName;
 import taxiomet.charter.Expression.Literal;
 import taxiomet.charter.Expression.Operator;
 import taxiomet.charter.Expression.Type;
-import taxiomet.check.DivisionByZero;
-import taxiomet.check.Evaluator;
+import taxiomet.expression.DivisionByZero;
+import taxiomet.expression.Evaluator;
 import taxiomet.rows.ValueReader;
 
 /** What types the parts of an expression need and give. */

@@ -143,9 +143,20 @@ final class ColumnReader {
             problems.meaning(text, "the pattern is longer than " + LONGEST_PATTERN + " characters", "");
             return Optional.empty();
         }
+        if (PatternSize.of(text.text()) > PatternSize.MOST) {
+            problems.meaning(
+                    text,
+                    "the pattern repeats what is repeated, and is too large when written out (" + PatternSize.MOST
+                            + " elements at most)",
+                    "use * or +, or fewer repetitions inside one another");
+            return Optional.empty();
+        }
         try {
             Pattern.compile(text.text());
             return Optional.of(text.text());
+        } catch (StackOverflowError e) {
+            problems.meaning(text, "the pattern is nested too deep", "");
+            return Optional.empty();
         } catch (PatternSyntaxException e) {
             problems.meaning(
                     text,

@@ -15,7 +15,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.charter.Table;
-import taxiomet.check.Evaluator;
+import taxiomet.expression.Evaluator;
 
 /** What conditions come to for one row, and which are refused since a part of them would be dropped. */
 class ExpressionReaderTest {

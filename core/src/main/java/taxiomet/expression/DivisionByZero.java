@@ -1,4 +1,4 @@
-package taxiomet.check;
+package taxiomet.expression;
 
 /** A rule divided by zero in a row. */
 public final class DivisionByZero extends RuntimeException {

@@ -1,4 +1,4 @@
-package taxiomet.check;
+package taxiomet.expression;
 
 import java.util.Arrays;
 

@@ -1,4 +1,4 @@
-package taxiomet.check;
+package taxiomet.expression;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
@@ -23,7 +23,6 @@ import taxiomet.charter.Expression.Not;
 import taxiomet.charter.Expression.Or;
 import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.Expression.Type;
-import taxiomet.rows.TypedColumn;
 
 /**
  * Evaluates an expression for one row at a time, with SQL's three-valued logic. Values are those of {@link
@@ -33,43 +32,21 @@ public final class Evaluator {
     private static final int LEAST_PRECISION = 60;
     private static final int MORE_DIGITS = 20;
 
-    private TypedBatch batch;
-    private int row;
-    private Leaves leaves = this::own;
+    private Leaves leaves;
 
     /** Gives the values of an expression's leaves: columns of a row or of its parents, and what queries in it come to. */
     public interface Leaves {
         Object value(Expression leaf);
     }
 
-    void start(TypedBatch toRead) {
-        batch = toRead;
-    }
-
-    /** @throws DivisionByZero when a division by zero is evaluated */
-    Object evaluate(Expression expression, int ofRow) {
-        row = ofRow;
-        return value(expression);
-    }
-
     /**
-     * Evaluates an expression whose leaves have their values from elsewhere than a batch.
+     * The value of an expression.
      *
      * @throws DivisionByZero when a division by zero is evaluated
      */
     public Object evaluate(Expression expression, Leaves from) {
         leaves = from;
         return value(expression);
-    }
-
-    /** The value of a column of the batch; null for one that is not of its type, too. */
-    Object columnValue(int column, int ofRow) {
-        row = ofRow;
-        return column(batch.column(column));
-    }
-
-    private Object own(Expression leaf) {
-        return column(batch.column(((ColumnValue) leaf).column()));
     }
 
     private Object value(Expression expression) {
@@ -103,20 +80,6 @@ public final class Evaluator {
             return joined(e);
         }
         throw new IllegalStateException("no way to evaluate " + expression);
-    }
-
-    private Object column(TypedColumn column) {
-        if (!column.isValue(row)) {
-            return null;
-        }
-        return switch (column.column().type().family()) {
-            case EXACT_NUMBER -> ColumnKeys.number(column, row);
-            case APPROXIMATE_NUMBER -> Double.longBitsToDouble(column.high(row));
-            case BOOLEAN -> column.high(row) == 1;
-            case TEXT -> column.text(row);
-            case MOMENT, INSTANT, TIME -> column.high(row);
-            case UUID -> new java.util.UUID(column.high(row), column.low(row)).toString();
-        };
     }
 
     private static Boolean not(Boolean value) {
@@ -273,7 +236,7 @@ public final class Evaluator {
     }
 
     /** SQL's TRIM: blanks only. */
-    static String trim(String text) {
+    public static String trim(String text) {
         int from = 0;
         int to = text.length();
         while (from < to && text.charAt(from) == ' ') {

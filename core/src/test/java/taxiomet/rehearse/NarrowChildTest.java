@@ -1,0 +1,96 @@
+package taxiomet.rehearse;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static taxiomet.testing.Expressions.number;
+import static taxiomet.testing.Expressions.text;
+import static taxiomet.testing.Rehearsed.update;
+import static taxiomet.testing.TestTable.table;
+
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.rehearse.Proposal.Deferral;
+import taxiomet.testing.Rehearsed;
+import taxiomet.testing.TestTables;
+
+/** A key change whose new value the child's column cannot hold (R9). */
+class NarrowChildTest {
+    @TempDir
+    private Path folder;
+
+    private TestTables tables() {
+        return TestTables.of(
+                folder,
+                table("p", "id varchar(10)").key("id").rows("abc"),
+                table("c", "id integer", "p varchar(3)")
+                        .key("id")
+                        .link("l", "p -> p (id)", ActionName.CASCADE, ActionName.CASCADE)
+                        .rows("1|abc"));
+    }
+
+    private Rehearsed run(Behaviour behaviour, Deferral deferral) {
+        return Rehearsed.as(behaviour, deferral, tables(), update("p", "id", text("abcdefg")));
+    }
+
+    @Test
+    void the_standard_and_postgresql_name_the_type() {
+        for (Behaviour behaviour : new Behaviour[] {Behaviour.STANDARD, Behaviour.POSTGRESQL}) {
+            for (Deferral deferral : Deferral.values()) {
+                assertThat(run(behaviour, deferral).answers().get(0))
+                        .as(behaviour + " " + deferral)
+                        .startsWith("blocked: value not of its type at c.p 1");
+            }
+            assertThat(run(behaviour, Deferral.DECLARED).rows("c")).containsExactly("1|abc");
+        }
+    }
+
+    @Test
+    void mariadb_names_the_link() {
+        assertThat(run(Behaviour.MARIADB, Deferral.DECLARED).answers())
+                .containsExactly("blocked: rows still point at it at c.l 1");
+    }
+
+    @Test
+    void sqlite_knows_no_lengths_and_takes_it() {
+        Rehearsed came = run(Behaviour.SQLITE, Deferral.DECLARED);
+        assertThat(came.answers()).containsExactly("accepted");
+        assertThat(came.rows("c")).containsExactly("1|abcdefg");
+        assertThat(came.findingChanges()).contains("+type mismatch at c.p 1");
+    }
+
+    @Test
+    void a_number_too_large_for_the_child_is_the_same() {
+        TestTables tables = TestTables.of(
+                folder,
+                table("p", "id bigint").key("id").rows("5"),
+                table("c", "id integer", "p smallint")
+                        .key("id")
+                        .link("l", "p -> p (id)", ActionName.CASCADE, ActionName.CASCADE)
+                        .rows("1|5"));
+        Change change = update("p", "id", number("70000"));
+        assertThat(Rehearsed.as(Behaviour.STANDARD, tables, change).answers().get(0))
+                .startsWith("blocked: value not of its type at c.p 1");
+        assertThat(Rehearsed.as(Behaviour.SQLITE, tables, change).rows("c")).containsExactly("1|70000");
+    }
+
+    /** PostgreSQL reads constants before it looks for rows; the others meet them with the rows (R3). */
+    @Test
+    void a_constant_that_is_not_of_its_type_refuses_on_postgresql_though_no_row_is_met() {
+        TestTables tables = TestTables.of(
+                folder, table("t", "id integer", "b bigint").key("id").rows("1|2"));
+        Change change = update(
+                "t",
+                "b",
+                text("x"),
+                taxiomet.testing.Expressions.equal(taxiomet.testing.Expressions.whole(0), number("99")));
+        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, change).answers())
+                .containsExactly("blocked: value not of its type at t.b");
+        for (Behaviour other : new Behaviour[] {Behaviour.STANDARD, Behaviour.SQLITE, Behaviour.MARIADB}) {
+            assertThat(Rehearsed.as(other, tables, change).answers())
+                    .as(other.toString())
+                    .containsExactly("accepted");
+        }
+    }
+}

@@ -1,0 +1,157 @@
+package taxiomet.testing;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Expression;
+import taxiomet.finding.RehearsalResult;
+import taxiomet.finding.RehearsalResult.ChangeResult;
+import taxiomet.finding.RehearsalResult.RefusalResult;
+import taxiomet.rehearse.Change;
+import taxiomet.rehearse.Change.InsertedRow;
+import taxiomet.rehearse.Input;
+import taxiomet.rehearse.Origin;
+import taxiomet.rehearse.Proposal;
+import taxiomet.rehearse.Proposal.Deferral;
+import taxiomet.rehearse.Rehearsal;
+import taxiomet.rehearse.RehearsalOptions;
+
+/** What changes to the tables of a test come to. */
+public final class Rehearsed {
+    public static final Instant NOW = Instant.parse("2026-05-01T10:20:30Z");
+
+    private final RehearsalResult result;
+    private final Map<String, List<String>> after = new LinkedHashMap<>();
+    private final List<String> effects = new ArrayList<>();
+
+    private Rehearsed(TestTables tables, Behaviour behaviour, Proposal proposal) {
+        RehearsalOptions options =
+                new RehearsalOptions(behaviour, 100, false, true, RehearsalOptions.USUALLY_NEAR, false);
+        try (Rehearsal rehearsal = Rehearsal.start(
+                tables.charter(),
+                proposal,
+                options,
+                table -> tables.table(table.name()).source(),
+                tables.resources(),
+                TestTables.NO_PROGRESS)) {
+            result = rehearsal.result();
+            tables.charter()
+                    .tables()
+                    .forEach(table -> after.put(table.name(), MemorySource.rowsOf(rehearsal.after(table.name()))));
+            rehearsal
+                    .effects()
+                    .forEach(effect -> effects.add(effect.row().table() + " "
+                            + String.join(",", effect.row().key()) + " "
+                            + effect.kind().words()
+                            + effect.link().map(link -> " by " + link).orElse("")));
+        }
+    }
+
+    public static Rehearsed as(Behaviour behaviour, TestTables tables, Change... changes) {
+        return as(behaviour, Deferral.DECLARED, tables, changes);
+    }
+
+    public static Rehearsed as(Behaviour behaviour, Deferral deferral, TestTables tables, Change... changes) {
+        return new Rehearsed(tables, behaviour, new Proposal(List.of(changes), false, deferral, NOW));
+    }
+
+    public static Rehearsed allOrNothing(Behaviour behaviour, TestTables tables, Change... changes) {
+        return new Rehearsed(tables, behaviour, new Proposal(List.of(changes), true, Deferral.DECLARED, NOW));
+    }
+
+    public RehearsalResult result() {
+        return result;
+    }
+
+    /** The rows of a table as they would be, cells with bars between them. */
+    public List<String> rows(String table) {
+        return after.get(table);
+    }
+
+    /** All effects in their order, such as {@code hive 3 deleted by hive_apiary}. */
+    public List<String> effects() {
+        return effects;
+    }
+
+    /** For each change {@code accepted}, or {@code blocked:} and each rule that refuses with the keys of its rows. */
+    public List<String> answers() {
+        List<String> answers = new ArrayList<>();
+        for (ChangeResult change : result.changes()) {
+            answers.add(change.isAccepted() ? "accepted" : "blocked: " + refusals(change.refusals()));
+        }
+        if (!result.atEnd().isEmpty()) {
+            answers.add("at the end: " + refusals(result.atEnd()));
+        }
+        return answers;
+    }
+
+    private static String refusals(List<RefusalResult> refusals) {
+        return refusals.stream()
+                .map(refusal -> refusal.kind().words() + " at " + refusal.table() + "." + refusal.at()
+                        + refusal.examples().stream()
+                                .map(row -> " " + String.join(",", row.key()))
+                                .collect(Collectors.joining()))
+                .collect(Collectors.joining("; "));
+    }
+
+    /** The findings added, then those mended: {@code +orphan at c.l 1}, {@code -duplicate at t.k 2}. */
+    public List<String> findingChanges() {
+        List<String> changes = new ArrayList<>();
+        result.added()
+                .forEach(f -> changes.add("+" + f.kind().words() + " at " + f.table() + "." + f.at() + " " + f.rows()));
+        result.mended()
+                .forEach(f -> changes.add("-" + f.kind().words() + " at " + f.table() + "." + f.at() + " " + f.rows()));
+        return changes;
+    }
+
+    private static Origin origin(String words) {
+        return new Origin(words, "test");
+    }
+
+    /** All rows, or those that meet a condition. */
+    public static Change delete(String table, Expression... where) {
+        return new Change.Delete(origin("delete"), table, Arrays.stream(where).findFirst());
+    }
+
+    public static Change update(String table, String column, Expression value, Expression... where) {
+        return new Change.Update(
+                origin("update"),
+                table,
+                Map.of(column, new Input.Computed(value)),
+                Arrays.stream(where).findFirst());
+    }
+
+    public static Change update(String table, Map<String, Input> assignments, Optional<Expression> where) {
+        return new Change.Update(origin("update"), table, assignments, where);
+    }
+
+    /** @param rows cells with bars between them; {@code NULL} for null, {@code DEFAULT} for the default */
+    public static Change insert(String table, List<String> columns, String... rows) {
+        List<InsertedRow> inserted = new ArrayList<>();
+        for (String row : rows) {
+            List<Input> inputs = new ArrayList<>();
+            for (String cell : row.split("\\|", -1)) {
+                inputs.add(
+                        cell.equals("DEFAULT")
+                                ? new Input.Default()
+                                : new Input.Cell(cell.equals("NULL") ? null : cell));
+            }
+            inserted.add(new InsertedRow("test", inputs));
+        }
+        return new Change.Insert(origin("insert"), table, columns, inserted);
+    }
+
+    public static Change merge(String table, String goes, String stays) {
+        return new Change.Merge(origin("merge"), table, List.of(goes), List.of(stays), true, Map.of());
+    }
+
+    public static Change renumber(String table, String from, String to) {
+        return new Change.Renumber(origin("renumber"), table, List.of(from), List.of(to));
+    }
+}

@@ -1,0 +1,129 @@
+package taxiomet.testing;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.LongSupplier;
+import java.util.stream.Collectors;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.Behaviour;
+import taxiomet.check.CheckOptions;
+import taxiomet.check.CheckProgress;
+import taxiomet.check.CheckRun;
+import taxiomet.check.Resources;
+import taxiomet.finding.CheckResult;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.spill.MemoryBudget;
+
+/** The tables of a test, and what a check of them comes to. */
+public final class TestTables {
+    /** Is told nothing. */
+    public static final CheckProgress NO_PROGRESS = new CheckProgress() {
+        @Override
+        public void reading(String table) {
+            // Nobody watches.
+        }
+
+        @Override
+        public void advanced(LongSupplier bytesRead, long bytesInAll) {
+            // Nobody watches.
+        }
+
+        @Override
+        public void concluding() {
+            // Nobody watches.
+        }
+    };
+
+    private final Map<String, TestTable> tables = new LinkedHashMap<>();
+    private final Path temporary;
+    private long memory = 64 << 20;
+    private int threads = 2;
+
+    private TestTables(Path temporary) {
+        this.temporary = temporary;
+    }
+
+    /** @param temporary an existing folder for temporary files */
+    public static TestTables of(Path temporary, TestTable... tables) {
+        TestTables all = new TestTables(temporary);
+        for (TestTable table : tables) {
+            all.tables.put(table.name(), table);
+        }
+        return all;
+    }
+
+    /** How many bytes there are for keys; what gets no room goes to disk. */
+    public TestTables withMemory(long bytes) {
+        memory = bytes;
+        return this;
+    }
+
+    public TestTables withThreads(int count) {
+        threads = count;
+        return this;
+    }
+
+    public Charter charter() {
+        return new Charter(
+                "test", tables.values().stream().map(TestTable::declared).toList(), Behaviour.STANDARD);
+    }
+
+    public TestTable table(String name) {
+        return tables.get(name);
+    }
+
+    public Resources resources() {
+        return new Resources(temporary, new MemoryBudget(memory), threads, 1);
+    }
+
+    /** What a check comes to. */
+    public CheckResult check() {
+        return check(new CheckOptions(Set.of(), 100, 100));
+    }
+
+    public CheckResult check(CheckOptions options) {
+        try (CheckRun run = CheckRun.start(
+                charter(), options, table -> tables.get(table.name()).source(), resources(), NO_PROGRESS)) {
+            return run.result();
+        }
+    }
+
+    /** Each finding as {@code kind at table.place: rows}, with all rows of its evidence; rows of other parts as part:row. */
+    public List<String> findings() {
+        List<String> findings = new ArrayList<>();
+        try (CheckRun run = CheckRun.start(
+                charter(),
+                new CheckOptions(Set.of(), 3, 100),
+                table -> tables.get(table.name()).source(),
+                resources(),
+                NO_PROGRESS)) {
+            for (Finding finding : run.result().findings()) {
+                List<String> rows = new ArrayList<>();
+                finding.evidence().forEach(row -> rows.add(place(row)));
+                if (rows.size() != finding.rows()) {
+                    throw new AssertionError(finding.rows() + " rows counted, and evidence of " + rows);
+                }
+                findings.add(finding.kind().words() + " at " + finding.table() + "." + finding.at() + ": "
+                        + String.join(" ", rows));
+            }
+        }
+        return findings;
+    }
+
+    private static String place(Evidence row) {
+        String group = row.group() > 0 ? "/" + row.group() : "";
+        return (row.part().equals("part0") ? "" : row.part() + ":") + row.row() + group;
+    }
+
+    /** The hints of the first finding, row by row; {@code none} where there is none. */
+    public List<String> hints() {
+        return check().findings().get(0).examples().stream()
+                .map(row -> row.hint().map(hint -> hint.words()).orElse("none"))
+                .collect(Collectors.toList());
+    }
+}
