@@ -24,6 +24,7 @@ import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.proposals.ProposalReader.Use;
 import taxiomet.charters.yaml.ProposalDocument;
 import taxiomet.rehearse.Change;
+import taxiomet.rehearse.ProposalException;
 
 /** What is proposed: statements and files, in the order in which they stand on the command line. */
 final class ProposalOptions {
@@ -95,6 +96,11 @@ final class ProposalOptions {
         }
     }
 
+    /** Whether nothing is proposed. */
+    boolean isEmpty() {
+        return parts.isEmpty();
+    }
+
     /** The file that is the charter: the first that looks like one, else the usual one. */
     Path charter() {
         return charterPart().map(part -> Path.of(part.value())).orElse(Path.of("charter.yaml"));
@@ -132,21 +138,34 @@ final class ProposalOptions {
         int statements = 0;
         List<Part> proposed = new ArrayList<>(parts);
         charterPart.ifPresent(proposed::remove);
+        List<ProposalException> faults = new ArrayList<>();
         for (Part part : proposed) {
-            switch (part.option()) {
-                case "-e" ->
-                    changes.addAll(reader.sql(part.value(), "-e" + (++statements == 1 ? "" : " (" + statements + ")")));
-                case "--delete" -> changes.add(rows(reader, Use.DELETE, part));
-                case "--update" -> changes.add(rows(reader, Use.UPDATE, part));
-                case "--insert" -> changes.add(rows(reader, Use.INSERT, part));
-                default -> changes.addAll(file(charter, reader, Path.of(part.value())));
+            statements += part.option().equals("-e") ? 1 : 0;
+            try {
+                changes.addAll(changes(charter, reader, part, statements));
+            } catch (ProposalException e) {
+                faults.add(e);
             }
+        }
+        if (!faults.isEmpty()) {
+            throw ProposalException.ofAll(faults);
         }
         if (changes.isEmpty()) {
             throw new UsageException(
                     "nothing is proposed; add -e \"DELETE FROM ...\", a .sql file, or --delete TABLE=FILE.csv");
         }
         return changes;
+    }
+
+    private static List<Change> changes(Charter charter, ProposalReader reader, Part part, int statements)
+            throws CharterException {
+        return switch (part.option()) {
+            case "-e" -> reader.sql(part.value(), "-e" + (statements == 1 ? "" : " (" + statements + ")"));
+            case "--delete" -> List.of(rows(reader, Use.DELETE, part));
+            case "--update" -> List.of(rows(reader, Use.UPDATE, part));
+            case "--insert" -> List.of(rows(reader, Use.INSERT, part));
+            default -> file(charter, reader, Path.of(part.value()));
+        };
     }
 
     private static Change rows(ProposalReader reader, Use use, Part part) {

@@ -21,10 +21,11 @@ import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Table;
 import taxiomet.finding.ActionComparison;
 import taxiomet.finding.RehearsalResult;
-import taxiomet.finding.RehearsalResult.EffectRow;
+import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.rehearse.LinkTrial;
 import taxiomet.rehearse.Proposal;
 import taxiomet.rehearse.Proposal.Deferral;
+import taxiomet.rehearse.ProposalException;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
 import taxiomet.reports.WholeOutput;
@@ -161,14 +162,14 @@ final class RehearseCommand implements Callable<Integer> {
     @Option(names = "--force", description = "Replace files that exist already.")
     private boolean force;
 
-    @Option(names = "--json", description = "Print the result as JSON.")
-    private boolean json;
-
     @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
     private boolean quiet;
 
     @Mixin
     private CharterOptions source;
+
+    @Mixin
+    private ResultOptions wanted;
 
     @Mixin
     private EngineOptions engine;
@@ -192,6 +193,47 @@ final class RehearseCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws CharterException, IOException {
+        try {
+            return rehearse();
+        } catch (ProposalException e) {
+            if (wanted.isJson()) {
+                RehearsalJson.writeFaults(e.faults(), terminal.out());
+            }
+            throw e;
+        }
+    }
+
+    /** An option that cannot be honoured is refused, never ignored. */
+    private void requireSense() {
+        if (undo != null) {
+            refuse("--undo", trials, "--try");
+            refuse("--undo", reports, "--report");
+            refuse("--undo", proposal.isEmpty() ? null : proposal, "a proposal");
+            refuse("--undo", compared, "--compare-actions");
+            refuse("--undo", why, "--why");
+            refuse("--undo", writeSql, "--write-sql");
+            refuse("--undo", isWhole ? true : null, "--whole");
+            refuse("--undo", wanted.isJson() ? true : null, "--json");
+        } else if (compared != null) {
+            refuse("--compare-actions", reports, "--report");
+            refuse("--compare-actions", why, "--why");
+            refuse("--compare-actions", into, "--into");
+            refuse("--compare-actions", writeSql, "--write-sql");
+        }
+        if (quiet && why != null) {
+            throw new UsageException("--why does not go with --quiet");
+        }
+    }
+
+    private static void refuse(String given, Object other, String name) {
+        boolean isThere = other instanceof List<?> list ? !list.isEmpty() : other != null;
+        if (isThere) {
+            throw new UsageException(given + " does not go with " + name);
+        }
+    }
+
+    private Integer rehearse() throws CharterException, IOException {
+        requireSense();
         if (examples < 0 || examples > MOST_EXAMPLES) {
             throw new UsageException(
                     "--examples is a number from 0 to " + MOST_EXAMPLES + "; --report FILE.csv writes all rows");
@@ -253,14 +295,14 @@ final class RehearseCommand implements Callable<Integer> {
             } else {
                 print(result);
             }
-            if (copies.isPresent() && !quiet && !json) {
+            if (copies.isPresent() && !quiet && !wanted.isJson()) {
                 terminal.out().println();
                 terminal.out()
                         .println("The tables as they would be"
                                 + (result.isAccepted() ? "" : ", without what is blocked,") + " stand in " + into
                                 + ", with " + CopyFolder.UNDO + ".");
             }
-            return result.isAccepted() && result.added().isEmpty() ? ExitStatus.SOUND : ExitStatus.FINDINGS;
+            return wanted.failOn().isMetBy(result.weights()) ? ExitStatus.FINDINGS : ExitStatus.SOUND;
         }
     }
 
@@ -308,16 +350,18 @@ final class RehearseCommand implements Callable<Integer> {
         }
         ActionComparison comparison =
                 new ActionComparison(charter.name(), link.name(), isUpdate ? "on update" : "on delete", entries);
-        if (json) {
+        if (wanted.isJson()) {
             RehearsalJson.write(comparison, terminal.out());
         } else {
             ActionComparisonText.write(
                     comparison, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
         }
-        return entries.stream()
-                        .anyMatch(entry -> entry.isDeclared() && entry.result().isAccepted())
-                ? ExitStatus.SOUND
-                : ExitStatus.FINDINGS;
+        return wanted.failOn()
+                        .isMetBy(entries.stream()
+                                .filter(ActionComparison.Entry::isDeclared)
+                                .flatMap(entry -> entry.result().weights()))
+                ? ExitStatus.FINDINGS
+                : ExitStatus.SOUND;
     }
 
     private int goBack() {
@@ -353,14 +397,8 @@ final class RehearseCommand implements Callable<Integer> {
         TableNames.require(charter, why.get(0));
         Table table = charter.table(why.get(0));
         List<String> columns = table.namingKey();
-        List<String> key =
-                columns.size() == 1 ? List.of(why.get(1)) : List.of(why.get(1).split("\\s*,\\s*", -1));
-        if (key.size() != columns.size()) {
-            throw new UsageException("--why " + why.get(0) + ": the key of this table has " + columns.size()
-                    + " columns" + (columns.isEmpty() ? "" : ": " + String.join(", ", columns)));
-        }
-        List<List<EffectRow>> ways = rehearsal.why(why.get(0), key);
-        if (json) {
+        Ways ways = why(rehearsal, KeyText.readings(why.get(1), columns.size()), columns);
+        if (wanted.isJson()) {
             RehearsalJson.writeWays(ways, terminal.out());
         } else {
             RehearsalText.writeWays(
@@ -372,8 +410,25 @@ final class RehearseCommand implements Callable<Integer> {
         }
     }
 
+    /** The first reading of the key that names a row. */
+    private Ways why(Rehearsal rehearsal, List<List<String>> readings, List<String> columns) {
+        if (readings.isEmpty() || columns.isEmpty()) {
+            throw new UsageException("--why " + why.get(0) + ": the key of this table has " + columns.size()
+                    + " columns" + (columns.isEmpty() ? "" : ": " + String.join(", ", columns)));
+        }
+        for (int i = 0; ; i++) {
+            try {
+                return rehearsal.why(why.get(0), readings.get(i));
+            } catch (ProposalException e) {
+                if (i + 1 == readings.size()) {
+                    throw e;
+                }
+            }
+        }
+    }
+
     private void print(RehearsalResult result) throws IOException {
-        if (json) {
+        if (wanted.isJson()) {
             new RehearsalJson(result).write(terminal.out());
             return;
         }

@@ -13,6 +13,7 @@ import picocli.CommandLine.Parameters;
 import taxiomet.check.CheckOptions;
 import taxiomet.check.CheckRun;
 import taxiomet.reports.json.SurveyJson;
+import taxiomet.reports.json.TrialsJson;
 import taxiomet.reports.text.SurveyText;
 import taxiomet.reports.text.TrialText;
 import taxiomet.sources.DataFiles;
@@ -120,9 +121,9 @@ final class SurveyCommand implements Callable<Integer> {
         charterOutput.ifPresent(CharterOutput::requireFree);
         List<FoundTable> found = DataFiles.find(data, delimiterGiven(), encodingGiven());
         boolean isTrial = !keys.isEmpty() || !links.isEmpty();
-        if (isTrial && (json || !reports.isEmpty() || writeCharter != null)) {
+        if (isTrial && (!reports.isEmpty() || writeCharter != null)) {
             throw new UsageException(
-                    "--key and --link print what they find; --json, --report and --write-charter go with a survey of all");
+                    "--key and --link print what they find; --report and --write-charter go with a survey of all");
         }
         boolean showsProgress = terminal.isWatched() && !quiet;
         try (Progress bar = new Progress(terminal)) {
@@ -189,18 +190,27 @@ final class SurveyCommand implements Callable<Integer> {
         } catch (IllegalArgumentException e) {
             throw new UsageException(e.getMessage());
         }
+        TrialsJson asJson = new TrialsJson();
         for (Trial trial : trials) {
             CheckOptions options = new CheckOptions(java.util.Set.of(), 10, 10);
             try (CheckRun run =
                     CheckRun.start(trial.charter(), options, engine.open(), engine.resources(), Progress.NONE)) {
-                holds &= new TrialText(
-                                trial,
-                                run.result(),
-                                terminal.width(),
-                                terminal.hasColor(common.color()),
-                                terminal.out()::println)
-                        .write();
+                holds &= Trial.faults(run.result()).isEmpty();
+                if (json) {
+                    asJson.add(trial, run.result());
+                } else {
+                    new TrialText(
+                                    trial,
+                                    run.result(),
+                                    terminal.width(),
+                                    terminal.hasColor(common.color()),
+                                    terminal.out()::println)
+                            .write();
+                }
             }
+        }
+        if (json) {
+            asJson.write(terminal.out());
         }
         return holds ? ExitStatus.SOUND : ExitStatus.FINDINGS;
     }

@@ -36,6 +36,13 @@ public final class NearestWord {
         return Optional.ofNullable(nearest);
     }
 
+    /** How many slips make one word of another, in whatever case; very many where one is long. */
+    public static int differences(String one, String other) {
+        boolean isLong = one.length() > LONGEST || other.length() > LONGEST;
+        boolean isFar = Math.abs(one.length() - other.length()) > one.length();
+        return isLong || isFar ? Integer.MAX_VALUE : distance(plain(one), plain(other));
+    }
+
     private static String plain(String word) {
         return word.toLowerCase(Locale.ROOT).replace(' ', '_').replace('-', '_');
     }

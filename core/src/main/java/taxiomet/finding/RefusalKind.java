@@ -24,6 +24,16 @@ public enum RefusalKind {
         this.words = words;
     }
 
+    /** What the place of a refusal names in the charter. */
+    public FindingKind.Place place() {
+        return switch (this) {
+            case KEY_TAKEN, NOT_COMBINED -> FindingKind.Place.KEY;
+            case STILL_REFERENCED, NO_PARENT, HALF_NULL_LINK, TOO_DEEP, CIRCULAR -> FindingKind.Place.LINK;
+            case BROKEN_RULE -> FindingKind.Place.RULE;
+            default -> FindingKind.Place.COLUMN;
+        };
+    }
+
     /** The kind as messages and results name it. */
     public String words() {
         return words;

@@ -1,9 +1,15 @@
 package taxiomet.finding;
 
 import java.math.BigDecimal;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
+import taxiomet.charter.NotRead;
+import taxiomet.charter.Severity;
 
 /**
  * What proposed changes would do.
@@ -19,6 +25,7 @@ import java.util.function.Consumer;
  * @param added findings with rows that the proposal puts at fault
  * @param mended findings with rows that the proposal puts right
  * @param elsewhere where it would end differently
+ * @param notRead what the charter's schema declares and could not be read: the rehearsal knows nothing of it
  */
 public record RehearsalResult(
         String charter,
@@ -31,7 +38,8 @@ public record RehearsalResult(
         List<TableChange> tables,
         List<FindingChange> added,
         List<FindingChange> mended,
-        List<Divergence> elsewhere) {
+        List<Divergence> elsewhere,
+        List<NotRead> notRead) {
 
     public RehearsalResult {
         links = List.copyOf(links);
@@ -41,6 +49,7 @@ public record RehearsalResult(
         added = List.copyOf(added);
         mended = List.copyOf(mended);
         elsewhere = List.copyOf(elsewhere);
+        notRead = List.copyOf(notRead);
     }
 
     /** What a change does to a row. */
@@ -53,7 +62,9 @@ public record RehearsalResult(
         /** The new key of the parent is written into the child. */
         REPOINTED("re-pointed"),
         CHANGED("changed"),
-        INSERTED("inserted");
+        INSERTED("inserted"),
+        /** Nothing happens to it, but it stands in the way of a change that is blocked. */
+        IN_THE_WAY("in the way");
 
         private final String words;
 
@@ -78,6 +89,8 @@ public record RehearsalResult(
      * @param place the file and line, or the option, that it came from
      * @param isAccepted whether no rule refuses it
      * @param direct how many rows it names
+     * @param isIdle whether it names rows by what they hold, and no row does
+     * @param tables how many rows of which tables it would delete, change and insert, taken by itself
      * @param effects what it does, or would do if nothing refused it
      * @param totals sums over the rows that it would delete, or that would lose what they point at
      * @param refusals the rules that it would break, the one that is met first before the others
@@ -89,12 +102,15 @@ public record RehearsalResult(
             String place,
             boolean isAccepted,
             long direct,
+            boolean isIdle,
+            List<TableCount> tables,
             List<EffectCount> effects,
             List<TotalSum> totals,
             List<RefusalResult> refusals,
             int passesAfter,
             long keptByTwins) {
         public ChangeResult {
+            tables = List.copyOf(tables);
             effects = List.copyOf(effects);
             totals = List.copyOf(totals);
             refusals = List.copyOf(refusals);
@@ -109,12 +125,18 @@ public record RehearsalResult(
         }
     }
 
+    /** How many rows of a table a change deletes, changes and inserts. */
+    public record TableCount(String table, long deleted, long changed, long inserted) {}
+
     /**
      * Rows of one table to which the same happens on the same way.
      *
      * @param link by which it gets there; empty for rows that the change names itself
      * @param distance how many links away; 0 for rows that the change names itself
      * @param farthest the greatest distance counted in; beyond some steps distances are counted together
+     * @param rows each row once
+     * @param writes how often they are written, each time counted
+     * @param values what becomes of the cells of the examples, in their order
      */
     public record EffectCount(
             String table,
@@ -123,9 +145,23 @@ public record RehearsalResult(
             int distance,
             int farthest,
             long rows,
-            List<RowName> examples) {
+            long writes,
+            List<RowName> examples,
+            List<CellChanges> values) {
         public EffectCount {
             examples = List.copyOf(examples);
+            values = List.copyOf(values);
+        }
+    }
+
+    /**
+     * Cells before and after an effect, by their columns, null for null: those that change; for a new row all, and for one that goes
+     * those that were read of it.
+     */
+    public record CellChanges(Map<String, String> before, Map<String, String> after) {
+        public CellChanges {
+            before = Collections.unmodifiableMap(new LinkedHashMap<>(before));
+            after = Collections.unmodifiableMap(new LinkedHashMap<>(after));
         }
     }
 
@@ -203,7 +239,13 @@ public record RehearsalResult(
         }
     }
 
-    /** One effect, whole. */
+    /**
+     * One effect, whole.
+     *
+     * @param change from 1; one more than there are changes for what refuses the whole at its end
+     * @param by the row by which it came
+     * @param refusal for a row in the way, what is broken there; the link is that which refuses
+     */
     public record EffectRow(
             int change,
             boolean isAccepted,
@@ -211,12 +253,39 @@ public record RehearsalResult(
             EffectKind kind,
             Optional<String> link,
             int distance,
-            Optional<RowName> by) {}
+            Optional<RowName> by,
+            CellChanges values,
+            Optional<String> refusal) {}
+
+    /**
+     * Why a row is touched.
+     *
+     * @param ways for each effect on it, the effects that lead there, that on a row which a change names first
+     * @param inTheWay the changes that it blocks
+     */
+    public record Ways(List<List<EffectRow>> ways, List<EffectRow> inTheWay) {
+        public Ways {
+            ways = List.copyOf(ways);
+            inTheWay = List.copyOf(inTheWay);
+        }
+    }
 
     /** All effects, wherever they are kept; usable until the rehearsal is closed. */
     @FunctionalInterface
     public interface EffectRows {
         void forEach(Consumer<EffectRow> reader);
+    }
+
+    /** How much each thing weighs that is not as it should be; none where all is well. */
+    public Stream<Severity> weights() {
+        return Stream.of(
+                        isAccepted() ? Stream.<Severity>empty() : Stream.of(Severity.ERROR),
+                        added.stream().map(finding -> Severity.ERROR),
+                        changes.stream().filter(ChangeResult::isIdle).map(change -> Severity.WARNING),
+                        notRead.stream()
+                                .map(NotRead::severity)
+                                .map(severity -> severity == Severity.NOTE ? Severity.NOTE : Severity.WARNING))
+                .flatMap(weights -> weights);
     }
 
     /** Whether every change is accepted, and stays. */

@@ -144,14 +144,9 @@ final class ChangeReader {
             counts[condition.lineOf(row.values)]++;
         }
         boolean isByKey = isUpdate || table.table().keys().stream().anyMatch(key -> columns.containsAll(key.columns()));
+        requireAllFound(table, columns, lines, counts);
         for (int i = 0; i < counts.length; i++) {
             Change.ListedRow line = lines.get(i);
-            if (counts[i] == 0) {
-                throw new ProposalException(
-                        line.place(),
-                        "no row of " + table.table().name() + " has " + named(columns, line.key()),
-                        "take the line out, or correct its key");
-            }
             if (counts[i] > 1 && isByKey) {
                 throw new ProposalException(
                         line.place(),
@@ -159,6 +154,23 @@ final class ChangeReader {
                                 + ", and one is meant",
                         "add columns that tell them apart, or mend the duplicates first");
             }
+        }
+    }
+
+    private static void requireAllFound(
+            ReachedTable table, List<String> columns, List<Change.ListedRow> lines, int[] counts) {
+        List<ProposalException> lost = new ArrayList<>();
+        for (int i = 0; i < counts.length; i++) {
+            if (counts[i] == 0) {
+                Change.ListedRow line = lines.get(i);
+                lost.add(new ProposalException(
+                        line.place(),
+                        "no row of " + table.table().name() + " has " + named(columns, line.key()),
+                        "take the line out, or correct its key"));
+            }
+        }
+        if (!lost.isEmpty()) {
+            throw ProposalException.ofAll(lost);
         }
     }
 

@@ -12,8 +12,9 @@ import taxiomet.check.CheckProgress;
 import taxiomet.check.Resources;
 import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.RehearsalResult;
+import taxiomet.finding.RehearsalResult.EffectKind;
 import taxiomet.finding.RehearsalResult.EffectRow;
-import taxiomet.finding.RehearsalResult.RowName;
+import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.rows.RowEdits;
 import taxiomet.rows.TableSource;
 
@@ -76,34 +77,57 @@ public final class Rehearsal implements AutoCloseable {
         return run.statements();
     }
 
-    /** All effects of all changes, change by change. */
+    /** All effects of all changes, change by change; behind those of a blocked one the rows in its way. */
     public RehearsalResult.EffectRows effects() {
         return reader -> {
             for (int i = 0; i < run.outcomes().size(); i++) {
                 ChangeOutcome outcome = run.outcomes().get(i);
                 for (Effect effect : outcome.effects()) {
-                    reader.accept(new EffectRow(
-                            i + 1,
-                            outcome.isAccepted(),
-                            run.names().of(effect.row()),
-                            effect.kind(),
-                            Optional.ofNullable(effect.link()).map(link -> link.link.name()),
-                            effect.distance(),
-                            Optional.ofNullable(effect.cause())
-                                    .map(cause -> run.names().of(cause.row()))));
+                    reader.accept(effectRow(i, outcome, effect));
                 }
+                int change = i;
+                outcome.refusals()
+                        .all()
+                        .forEach((rule, refused) -> refused.forEach(row -> reader.accept(inTheWay(change, rule, row))));
             }
         };
     }
 
+    private EffectRow effectRow(int change, ChangeOutcome outcome, Effect effect) {
+        return new EffectRow(
+                change + 1,
+                outcome.isAccepted(),
+                run.names().of(effect.row()),
+                effect.kind(),
+                Optional.ofNullable(effect.link()).map(link -> link.link.name()),
+                effect.distance(),
+                Optional.ofNullable(effect.cause()).map(cause -> run.names().of(cause.row())),
+                CellsOf.effect(effect),
+                Optional.empty());
+    }
+
+    private EffectRow inTheWay(int change, Refusals.Rule rule, ReachedRow row) {
+        boolean isLink = rule.table().table().links().stream()
+                .anyMatch(link -> link.name().equals(rule.name()));
+        return new EffectRow(
+                change + 1,
+                false,
+                run.names().of(row),
+                EffectKind.IN_THE_WAY,
+                isLink ? Optional.of(rule.name()) : Optional.empty(),
+                0,
+                Optional.empty(),
+                CellsOf.NONE,
+                Optional.of(rule.kind().words() + " (" + rule.name() + ")"));
+    }
+
     /**
-     * Why a row is touched: the effects that lead to it, that on a row which a change names first.
+     * Why a row is touched, or stands in the way.
      *
      * @param key the values of the row's key, as texts
-     * @return for each change that touches the row, the way to it
-     * @throws ProposalException when no row has the key
+     * @throws ProposalException when no row has the key, and no change makes one
      */
-    public List<List<EffectRow>> why(String table, List<String> key) {
+    public Ways why(String table, List<String> key) {
         ReachedTable reached = run.rows().table(table);
         int[] columns = reached.table().indexesOf(reached.table().namingKey());
         Object[] wanted = new Object[columns.length];
@@ -112,14 +136,25 @@ public final class Rehearsal implements AutoCloseable {
         }
         Object wantedKey = ListedCondition.keyOf(reached, columns, wanted);
         List<List<EffectRow>> ways = new ArrayList<>();
+        List<EffectRow> inTheWay = new ArrayList<>();
         for (int i = 0; i < run.outcomes().size(); i++) {
-            for (Effect effect : run.outcomes().get(i).effects()) {
+            ChangeOutcome outcome = run.outcomes().get(i);
+            for (Effect effect : outcome.effects()) {
                 if (effect.row().table == reached && isNamed(effect.row(), columns, wantedKey)) {
-                    ways.add(way(i, run.outcomes().get(i), effect));
+                    ways.add(way(i, outcome, effect));
                 }
             }
+            int change = i;
+            outcome.refusals()
+                    .all()
+                    .forEach((rule, refused) -> refused.stream()
+                            .filter(row -> row.table == reached && isNamed(row, columns, wantedKey))
+                            .forEach(row -> inTheWay.add(inTheWay(change, rule, row))));
         }
-        return ways;
+        if (ways.isEmpty() && inTheWay.isEmpty()) {
+            new KeySearch(run.source(table), reached).require(columns, wantedKey, key);
+        }
+        return new Ways(ways, inTheWay);
     }
 
     private static boolean isNamed(ReachedRow row, int[] columns, Object key) {
@@ -132,16 +167,7 @@ public final class Rehearsal implements AutoCloseable {
     private List<EffectRow> way(int change, ChangeOutcome outcome, Effect last) {
         List<EffectRow> way = new ArrayList<>();
         for (Effect effect = last; effect != null; effect = effect.cause()) {
-            Optional<RowName> by =
-                    Optional.ofNullable(effect.cause()).map(cause -> run.names().of(cause.row()));
-            way.add(new EffectRow(
-                    change + 1,
-                    outcome.isAccepted(),
-                    run.names().of(effect.row()),
-                    effect.kind(),
-                    Optional.ofNullable(effect.link()).map(link -> link.link.name()),
-                    effect.distance(),
-                    by));
+            way.add(effectRow(change, outcome, effect));
         }
         Collections.reverse(way);
         return way;

@@ -348,18 +348,19 @@ abstract class Replay {
     final Effect deleteRow(ReachedRow row, ReachedLink link, Effect cause) {
         noteBefore(row);
         rows.delete(row);
-        return emit(row, EffectKind.DELETED, link, cause);
+        return emit(row, EffectKind.DELETED, link, cause, row.values, null);
     }
 
     final Effect writeRow(ReachedRow row, Object[] values, EffectKind kind, ReachedLink link, Effect cause) {
         noteBefore(row);
+        Object[] before = row.values;
         rows.write(row, values, statement);
-        return emit(row, kind, link, cause);
+        return emit(row, kind, link, cause, before, values);
     }
 
     final ReachedRow insertRow(ReachedTable table, Object[] values) {
         ReachedRow row = rows.insert(table, values, statement);
-        emit(row, EffectKind.INSERTED, null, null);
+        emit(row, EffectKind.INSERTED, null, null, null, values);
         return row;
     }
 
@@ -375,8 +376,10 @@ abstract class Replay {
         return row.startedIn == statement ? row.atStart : row.values;
     }
 
-    private Effect emit(ReachedRow row, EffectKind kind, ReachedLink link, Effect cause) {
-        Effect effect = new Effect(row, kind, link, cause == null ? 0 : cause.distance() + 1, cause);
+    private Effect emit(
+            ReachedRow row, EffectKind kind, ReachedLink link, Effect cause, Object[] before, Object[] after) {
+        int distance = cause == null ? 0 : cause.distance() + 1;
+        Effect effect = new Effect(row, kind, link, distance, cause, before, after);
         effects.add(effect);
         row.lastEffect = effect;
         return effect;

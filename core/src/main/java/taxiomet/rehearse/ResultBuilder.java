@@ -27,6 +27,7 @@ import taxiomet.finding.RehearsalResult.FindingChange;
 import taxiomet.finding.RehearsalResult.LinkActions;
 import taxiomet.finding.RehearsalResult.RefusalResult;
 import taxiomet.finding.RehearsalResult.TableChange;
+import taxiomet.finding.RehearsalResult.TableCount;
 import taxiomet.finding.RehearsalResult.TotalSum;
 
 /** Turns what became of the changes into a result: counts, sums, and a few rows of each kind by name. */
@@ -90,7 +91,8 @@ final class ResultBuilder {
                 tables(),
                 added,
                 mended,
-                elsewhere);
+                elsewhere,
+                charter.notRead());
     }
 
     private void addLinksMet(ChangeOutcome outcome, Set<ReachedLink> met) {
@@ -131,6 +133,8 @@ final class ResultBuilder {
                 outcome.change().origin().place(),
                 outcome.isAccepted(),
                 outcome.direct(),
+                outcome.direct() == 0 && !(outcome.change() instanceof Change.Insert),
+                tables(effects),
                 counts(effects),
                 totals(effects),
                 refusals(outcome),
@@ -155,13 +159,32 @@ final class ResultBuilder {
                 .toList();
     }
 
+    /** How many rows the effects of a change delete, change and insert, each row once. */
+    private static List<TableCount> tables(List<Effect> effects) {
+        Map<ReachedTable, Map<ReachedRow, EffectKind>> kinds = new LinkedHashMap<>();
+        for (Effect effect : effects) {
+            kinds.computeIfAbsent(effect.row().table, table -> new LinkedHashMap<>())
+                    .merge(effect.row(), effect.kind(), (first, later) -> first == EffectKind.INSERTED ? first : later);
+        }
+        List<TableCount> counts = new ArrayList<>();
+        kinds.forEach((table, rows) -> {
+            long deleted =
+                    rows.values().stream().filter(EffectKind.DELETED::equals).count();
+            long inserted =
+                    rows.values().stream().filter(EffectKind.INSERTED::equals).count();
+            counts.add(new TableCount(table.table().name(), deleted, rows.size() - deleted - inserted, inserted));
+        });
+        return counts;
+    }
+
     /** Effects that are counted together. */
     private record Group(ReachedTable table, EffectKind kind, ReachedLink link, int distance) {}
 
     private static final class Count {
-        private long rows;
+        private long writes;
         private int farthest;
-        private final List<ReachedRow> examples = new ArrayList<>();
+        private final Set<ReachedRow> rows = new HashSet<>();
+        private final Map<ReachedRow, Effect> examples = new LinkedHashMap<>();
     }
 
     private List<EffectCount> counts(List<Effect> effects) {
@@ -170,10 +193,11 @@ final class ResultBuilder {
             Group group =
                     new Group(effect.row().table, effect.kind(), effect.link(), Math.min(effect.distance(), FARTHEST));
             Count count = counts.computeIfAbsent(group, g -> new Count());
-            count.rows++;
+            count.writes++;
+            count.rows.add(effect.row());
             count.farthest = Math.max(count.farthest, effect.distance());
-            if (count.examples.size() < options.examples()) {
-                count.examples.add(effect.row());
+            if (count.examples.size() < options.examples() || count.examples.containsKey(effect.row())) {
+                count.examples.merge(effect.row(), effect, ResultBuilder::both);
             }
         }
         Comparator<Map.Entry<Group, Count>> order =
@@ -186,12 +210,29 @@ final class ResultBuilder {
                         Optional.ofNullable(entry.getKey().link()).map(link -> link.link.name()),
                         entry.getKey().distance(),
                         entry.getValue().farthest,
-                        entry.getValue().rows,
-                        names.of(inOrder(entry.getValue().examples))))
+                        entry.getValue().rows.size(),
+                        entry.getValue().writes,
+                        names.of(inOrder(entry.getValue().examples.keySet())),
+                        inOrder(entry.getValue().examples.keySet()).stream()
+                                .map(row ->
+                                        CellsOf.effect(entry.getValue().examples.get(row)))
+                                .toList()))
                 .toList();
     }
 
-    private static List<ReachedRow> inOrder(List<ReachedRow> some) {
+    /** A row written twice: from what it was to what it is. */
+    private static Effect both(Effect first, Effect later) {
+        return new Effect(
+                first.row(),
+                first.kind(),
+                first.link(),
+                first.distance(),
+                first.cause(),
+                first.before(),
+                later.after());
+    }
+
+    private static List<ReachedRow> inOrder(Collection<ReachedRow> some) {
         return some.stream().sorted(Comparator.comparingLong(row -> row.ref)).toList();
     }
 

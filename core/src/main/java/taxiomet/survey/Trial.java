@@ -10,6 +10,9 @@ import java.util.regex.Pattern;
 import taxiomet.charter.Charter;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
+import taxiomet.finding.CheckResult;
+import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
 import taxiomet.rows.TableSource;
 
 /**
@@ -76,6 +79,15 @@ public record Trial(String words, Charter charter, Optional<String> link) {
         profiles.forEach(profile -> keys.put(profile, List.of()));
         Charter charter = Draft.exam(profiles, keys, List.of(new LinkFinder.Pair(from, columns, to, key)));
         return new Trial(words, charter, Optional.of(Draft.linkName(0)));
+    }
+
+    /** What is at fault with the key or link, by a check of its charter; nothing where it holds. */
+    public static List<Finding> faults(CheckResult result) {
+        return result.findings().stream()
+                .filter(f -> f.kind() == FindingKind.DUPLICATE
+                        || f.kind() == FindingKind.ORPHAN
+                        || f.kind() == FindingKind.BROKEN_RULE)
+                .toList();
     }
 
     private static TableProfile profile(FoundTable table, Function<Table, TableSource> open) {

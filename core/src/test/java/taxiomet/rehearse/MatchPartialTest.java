@@ -54,12 +54,12 @@ class MatchPartialTest {
 
     /** The children are (1, null), (1, 1), (null, 2) and (null, null); parent (1, 1) goes, and no other matches (1, null). */
     @ParameterizedTest
-    @CsvSource(delimiter = ';', textBlock = """
-                    CASCADE;     accepted;                                     3|NULL|2, 4|NULL|NULL
-                    SET_NULL;    accepted;                                     1|NULL|NULL, 2|NULL|NULL, 3|NULL|2, 4|NULL|NULL
-                    SET_DEFAULT; blocked: rows still point at it at c.l 1 2;         1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
-                    NO_ACTION;   blocked: rows still point at it at c.l 1 2;         1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
-                    RESTRICT;    blocked: rows still point at it at c.l 1 2;         1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
+    @CsvSource(delimiter = '@', textBlock = """
+                    CASCADE @ accepted @ 3|NULL|2, 4|NULL|NULL
+                    SET_NULL @ accepted @ 1|NULL|NULL, 2|NULL|NULL, 3|NULL|2, 4|NULL|NULL
+                    SET_DEFAULT @ blocked: no such parent at c.l 1 @ rows still point at it at c.l 2;         1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
+                    NO_ACTION @ blocked: rows still point at it at c.l 1 2 @ 1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
+                    RESTRICT @ blocked: rows still point at it at c.l 1 2 @ 1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
                     """)
     void the_last_parent_that_matches_takes_the_child_along(ActionName action, String answer, String rows) {
         Rehearsed came = run(

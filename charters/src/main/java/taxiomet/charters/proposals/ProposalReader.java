@@ -33,12 +33,20 @@ public final class ProposalReader {
      * The changes of some SQL.
      *
      * @param place what to call it in messages
-     * @throws ProposalException when it cannot be read, or does not fit the charter
+     * @throws ProposalException with all that cannot be read, or does not fit the charter
      */
     public List<Change> sql(String sql, String place) {
         List<Change> changes = new ArrayList<>();
+        List<ProposalException> faults = new ArrayList<>();
         for (SqlScript.Statement statement : SqlScript.statements(sql, place)) {
-            changes.add(statements.read(statement, place + ":" + statement.line()));
+            try {
+                changes.add(statements.read(statement, place + ":" + statement.line()));
+            } catch (ProposalException e) {
+                faults.add(e);
+            }
+        }
+        if (!faults.isEmpty()) {
+            throw ProposalException.ofAll(faults);
         }
         if (changes.isEmpty()) {
             throw new ProposalException(place, "there is no statement in it", "write INSERT, UPDATE or DELETE");

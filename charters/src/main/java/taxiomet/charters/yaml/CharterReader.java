@@ -39,7 +39,7 @@ public final class CharterReader {
     public static ReadCharter read(Path file, byte[] document) throws CharterException {
         Problems problems = new Problems(file.toString());
         boolean isJson = file.toString().toLowerCase(Locale.ROOT).endsWith(".json");
-        Node root = NodeReader.read(document, isJson, problems);
+        Node root = NodeReader.read(document, isJson, problems, "charter");
         Path folder = file.toAbsolutePath().getParent();
         ReadCharter read = null;
         if (root instanceof MapNode map) {

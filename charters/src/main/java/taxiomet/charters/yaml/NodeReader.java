@@ -32,6 +32,7 @@ final class NodeReader {
 
     private final Problems problems;
     private final JsonParser parser;
+    private final String what;
     private final Map<String, Node> anchors = new HashMap<>();
     private final IdentityHashMap<Node, Integer> sizes = new IdentityHashMap<>();
     private int nodes;
@@ -41,13 +42,18 @@ final class NodeReader {
         private static final long serialVersionUID = 1;
     }
 
-    private NodeReader(Problems problems, JsonParser parser) {
+    private NodeReader(Problems problems, JsonParser parser, String what) {
+        this.what = what;
         this.problems = problems;
         this.parser = parser;
     }
 
-    /** The tree; null, with problems noted, when there is none. */
-    static Node read(byte[] bytes, boolean isJson, Problems problems) {
+    /**
+     * The tree; null, with problems noted, when there is none.
+     *
+     * @param what the document is called in messages, and the key that it begins with: charter or proposal
+     */
+    static Node read(byte[] bytes, boolean isJson, Problems problems, String what) {
         String text;
         try {
             text = StandardCharsets.UTF_8
@@ -56,7 +62,9 @@ final class NodeReader {
                     .toString();
         } catch (CharacterCodingException e) {
             problems.form(
-                    new Scalar(1, 1, Scalar.Kind.NULL, ""), "the charter is not text in UTF-8", "save it as UTF-8");
+                    new Scalar(1, 1, Scalar.Kind.NULL, ""),
+                    "the " + what + " is not text in UTF-8",
+                    "save it as UTF-8");
             return null;
         }
         if (text.startsWith("\uFEFF")) {
@@ -64,7 +72,7 @@ final class NodeReader {
         }
         JsonFactory factory = isJson ? new JsonFactory() : new YAMLFactory();
         try (JsonParser parser = factory.createParser(text)) {
-            NodeReader reader = new NodeReader(problems, parser);
+            NodeReader reader = new NodeReader(problems, parser, what);
             return reader.readDocument();
         } catch (JsonProcessingException e) {
             if (e.getCause() instanceof MarkedYAMLException marked && marked.getProblemMark() != null) {
@@ -97,12 +105,15 @@ final class NodeReader {
 
     private Node readDocument() throws IOException, Unreadable {
         if (parser.nextToken() == null) {
-            problems.form(new Scalar(1, 1, Scalar.Kind.NULL, ""), "the charter is empty", "begin it with `charter: 1`");
+            problems.form(
+                    new Scalar(1, 1, Scalar.Kind.NULL, ""),
+                    "the " + what + " is empty",
+                    "begin it with `" + what + ": 1`");
             return null;
         }
         Node root = readNode(1);
         if (parser.nextToken() != null) {
-            problems.form(here(Scalar.Kind.NULL), "a second document begins here", "keep one charter in a file");
+            problems.form(here(Scalar.Kind.NULL), "a second document begins here", "keep one " + what + " in a file");
         }
         return root;
     }
@@ -116,7 +127,7 @@ final class NodeReader {
     private Node readNode(int depth) throws IOException, Unreadable {
         Scalar place = here(Scalar.Kind.TEXT);
         if (depth > MAX_DEPTH) {
-            problems.form(place, "nested deeper than any charter (" + MAX_DEPTH + " levels)", "");
+            problems.form(place, "nested deeper than any " + what + " (" + MAX_DEPTH + " levels)", "");
             throw new Unreadable();
         }
         if (parser instanceof YAMLParser yaml && yaml.isCurrentAlias()) {
@@ -154,7 +165,7 @@ final class NodeReader {
     private void count(int more, Scalar place) throws Unreadable {
         nodes += more;
         if (nodes > MAX_NODES) {
-            problems.form(place, "anchors make this document larger than any charter", "write out what they repeat");
+            problems.form(place, "anchors make this document larger than any " + what, "write out what they repeat");
             throw new Unreadable();
         }
     }

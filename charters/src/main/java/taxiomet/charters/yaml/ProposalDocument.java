@@ -57,7 +57,7 @@ public final class ProposalDocument {
         boolean isJson = file.toString().toLowerCase(Locale.ROOT).endsWith(".json");
         List<Change> changes = new ArrayList<>();
         try {
-            Node root = NodeReader.read(Files.readAllBytes(file), isJson, problems);
+            Node root = NodeReader.read(Files.readAllBytes(file), isJson, problems, "proposal");
             if (root instanceof MapNode map) {
                 changes.addAll(changes(map));
             } else if (root != null) {

@@ -236,7 +236,8 @@ final class RecomputedTest {
     private void requireWays(Rehearsal rehearsal, RandomProposal proposal, TableCase table, End end, long seed) {
         Map<List<String>, List<String>> after = byKey(table, end);
         for (List<String> row : table.rows) {
-            List<List<EffectRow>> ways = rehearsal.why(table.name, key(table, row));
+            List<List<EffectRow>> ways =
+                    rehearsal.why(table.name, key(table, row)).ways();
             List<String> now = after.get(key(table, row));
             if (now == null) {
                 assertThat(ways).as("seed %d %s %s", seed, table.name, row).isNotEmpty();

@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import taxiomet.finding.RehearsalResult.EffectRow;
@@ -37,7 +38,10 @@ public final class EffectsCsv {
                     "key",
                     "label",
                     "by_table",
-                    "by_key");
+                    "by_key",
+                    "refusal",
+                    "before",
+                    "after");
             effects.forEach(effect -> write(writer, effect));
         } catch (UncheckedIOException e) {
             throw OutputException.of(file.toString(), e.getCause());
@@ -61,7 +65,18 @@ public final class EffectsCsv {
                 joined(row.key()),
                 joined(row.label()),
                 effect.by().map(by -> SafeCell.of(by.table())).orElse(null),
-                effect.by().map(by -> joined(by.key())).orElse(null));
+                effect.by().map(by -> joined(by.key())).orElse(null),
+                effect.refusal().map(SafeCell::of).orElse(null),
+                cells(effect.values().before()),
+                cells(effect.values().after()));
+    }
+
+    private static String cells(Map<String, String> cells) {
+        return cells.isEmpty()
+                ? null
+                : SafeCell.of(cells.entrySet().stream()
+                        .map(cell -> cell.getKey() + "=" + Objects.requireNonNullElse(cell.getValue(), ""))
+                        .collect(Collectors.joining("; ")));
     }
 
     private static String joined(List<String> cells) {

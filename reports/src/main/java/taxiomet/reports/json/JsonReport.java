@@ -48,6 +48,11 @@ public final class JsonReport {
         JsonOutput.write(file, json -> new JsonReport(json, result, evidenceFiles).write());
     }
 
+    /** A result as part of a larger document. */
+    static void writeTo(JsonGenerator json, CheckResult result) throws IOException {
+        new JsonReport(json, result, List.of()).write();
+    }
+
     private void write() throws IOException {
         json.writeStartObject();
         json.writeNumberField("taxiomet_result", VERSION);

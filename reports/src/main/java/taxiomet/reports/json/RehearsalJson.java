@@ -5,6 +5,8 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
+import taxiomet.charter.NotRead;
 import taxiomet.finding.ActionComparison;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
@@ -16,7 +18,10 @@ import taxiomet.finding.RehearsalResult.LinkActions;
 import taxiomet.finding.RehearsalResult.RefusalResult;
 import taxiomet.finding.RehearsalResult.RowName;
 import taxiomet.finding.RehearsalResult.TableChange;
+import taxiomet.finding.RehearsalResult.TableCount;
 import taxiomet.finding.RehearsalResult.TotalSum;
+import taxiomet.finding.RehearsalResult.Ways;
+import taxiomet.rehearse.ProposalException;
 
 /** The result of a rehearsal as JSON; docs/formats/rehearsal.schema.json says what is in it. */
 public final class RehearsalJson {
@@ -40,6 +45,7 @@ public final class RehearsalJson {
     public static void write(ActionComparison comparison, OutputStream out) throws IOException {
         JsonOutput.write(out, json -> {
             json.writeStartObject();
+            json.writeNumberField("taxiomet_actions", 1);
             json.writeStringField("link", comparison.link());
             json.writeStringField("event", comparison.event());
             json.writeArrayFieldStart("actions");
@@ -106,7 +112,38 @@ public final class RehearsalJson {
             json.writeEndObject();
         }
         json.writeEndArray();
+        json.writeArrayFieldStart("not_read");
+        for (NotRead lost : result.notRead()) {
+            json.writeStartObject();
+            json.writeStringField("what", lost.what().word());
+            json.writeStringField("table", lost.table().orElse(null));
+            json.writeStringField("at", lost.name());
+            json.writeStringField("declared", lost.declared());
+            json.writeStringField("problem", lost.problem());
+            json.writeStringField("place", lost.place());
+            json.writeStringField("severity", lost.severity().word());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
         json.writeEndObject();
+    }
+
+    /** What is wrong with a proposal that could not be rehearsed. */
+    public static void writeFaults(List<ProposalException.Fault> faults, OutputStream out) throws IOException {
+        JsonOutput.write(out, json -> {
+            json.writeStartObject();
+            json.writeNumberField("taxiomet_problems", 1);
+            json.writeArrayFieldStart("problems");
+            for (ProposalException.Fault fault : faults) {
+                json.writeStartObject();
+                json.writeStringField("place", fault.place());
+                json.writeStringField("problem", fault.problem());
+                json.writeStringField("remedy", fault.remedy());
+                json.writeEndObject();
+            }
+            json.writeEndArray();
+            json.writeEndObject();
+        });
     }
 
     private static void writeChange(JsonGenerator json, ChangeResult change) throws IOException {
@@ -115,6 +152,16 @@ public final class RehearsalJson {
         json.writeStringField("place", change.place());
         json.writeBooleanField("accepted", change.isAccepted());
         json.writeNumberField("names_rows", change.direct());
+        json.writeArrayFieldStart("tables");
+        for (TableCount table : change.tables()) {
+            json.writeStartObject();
+            json.writeStringField("table", table.table());
+            json.writeNumberField("deleted", table.deleted());
+            json.writeNumberField("changed", table.changed());
+            json.writeNumberField("inserted", table.inserted());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
         writeRefusals(json, "refusals", change.refusals());
         if (change.passesAfter() > 0) {
             json.writeNumberField("passes_after_change", change.passesAfter());
@@ -132,7 +179,18 @@ public final class RehearsalJson {
                 json.writeNumberField("to_distance", effect.farthest());
             }
             json.writeNumberField("rows", effect.rows());
-            writeRows(json, effect.examples());
+            if (effect.writes() > effect.rows()) {
+                json.writeNumberField("writes", effect.writes());
+            }
+            json.writeArrayFieldStart("examples");
+            for (int i = 0; i < effect.examples().size(); i++) {
+                json.writeStartObject();
+                writeRow(json, effect.examples().get(i));
+                writeCells(json, "before", effect.values().get(i).before());
+                writeCells(json, "after", effect.values().get(i).after());
+                json.writeEndObject();
+            }
+            json.writeEndArray();
             json.writeEndObject();
         }
         json.writeEndArray();
@@ -165,6 +223,7 @@ public final class RehearsalJson {
             json.writeStringField("refusal", refusal.kind().words());
             json.writeStringField("table", refusal.table());
             json.writeStringField("at", refusal.at());
+            json.writeStringField("at_kind", refusal.kind().place().word());
             json.writeNumberField("rows", refusal.rows());
             json.writeStringField("remedy", refusal.remedy());
             writeTotals(json, refusal.totals());
@@ -182,6 +241,7 @@ public final class RehearsalJson {
             json.writeStringField("finding", finding.kind().words());
             json.writeStringField("table", finding.table());
             json.writeStringField("at", finding.at());
+            json.writeStringField("at_kind", finding.kind().place().word());
             json.writeNumberField("rows", finding.rows());
             writeRows(json, finding.examples());
             json.writeEndObject();
@@ -203,6 +263,7 @@ public final class RehearsalJson {
         json.writeStringField("table", row.table());
         if (row.isNew()) {
             json.writeBooleanField("new", true);
+            json.writeNumberField("new_row", row.row());
         } else {
             json.writeStringField("file", row.part());
             json.writeNumberField("row", row.row());
@@ -211,6 +272,16 @@ public final class RehearsalJson {
         writeCells(json, "key", row.key());
         if (!row.label().isEmpty()) {
             writeCells(json, "label", row.label());
+        }
+    }
+
+    private static void writeCells(JsonGenerator json, String name, Map<String, String> cells) throws IOException {
+        if (!cells.isEmpty()) {
+            json.writeObjectFieldStart(name);
+            for (Map.Entry<String, String> cell : cells.entrySet()) {
+                json.writeStringField(cell.getKey(), cell.getValue());
+            }
+            json.writeEndObject();
         }
     }
 
@@ -223,11 +294,12 @@ public final class RehearsalJson {
     }
 
     /** Why a row is touched: a way for each effect on it. */
-    public static void writeWays(List<List<EffectRow>> ways, OutputStream out) throws IOException {
+    public static void writeWays(Ways why, OutputStream out) throws IOException {
         JsonOutput.write(out, json -> {
             json.writeStartObject();
+            json.writeNumberField("taxiomet_ways", 1);
             json.writeArrayFieldStart("ways");
-            for (List<EffectRow> way : ways) {
+            for (List<EffectRow> way : why.ways()) {
                 json.writeStartArray();
                 for (EffectRow step : way) {
                     json.writeStartObject();
@@ -239,9 +311,23 @@ public final class RehearsalJson {
                     }
                     json.writeNumberField("distance", step.distance());
                     writeRow(json, step.row());
+                    writeCells(json, "before", step.values().before());
+                    writeCells(json, "after", step.values().after());
                     json.writeEndObject();
                 }
                 json.writeEndArray();
+            }
+            json.writeEndArray();
+            json.writeArrayFieldStart("in_the_way");
+            for (EffectRow blocking : why.inTheWay()) {
+                json.writeStartObject();
+                json.writeNumberField("change", blocking.change());
+                if (blocking.link().isPresent()) {
+                    json.writeStringField("link", blocking.link().get());
+                }
+                json.writeStringField("refusal", blocking.refusal().orElse(""));
+                writeRow(json, blocking.row());
+                json.writeEndObject();
             }
             json.writeEndArray();
             json.writeEndObject();

@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import taxiomet.charter.NotRead;
+import taxiomet.charter.Severity;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
@@ -18,11 +20,15 @@ import taxiomet.finding.RehearsalResult.RefusalResult;
 import taxiomet.finding.RehearsalResult.RowName;
 import taxiomet.finding.RehearsalResult.TableChange;
 import taxiomet.finding.RehearsalResult.TotalSum;
+import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.reports.text.Grid.Cell;
 
 /** The result of a rehearsal for a person: the answer first, then each change, then what it comes to as a whole. */
 public final class RehearsalText {
     private static final int INDENT = 4;
+    private static final int MOST_NAMED = 8;
+    /** A statement is shown to so many characters; the JSON has it whole. */
+    private static final int LONGEST = 120;
 
     private final RehearsalResult result;
     private final int width;
@@ -53,16 +59,57 @@ public final class RehearsalText {
         writeFindings("findings added", Style.ERROR, result.added());
         writeFindings("findings mended", Style.GOOD, result.mended());
         writeElsewhere();
+        writeNotRead();
     }
 
     /** The answer alone, in two lines or three. */
     public void writeAnswer() {
         boolean isAccepted = result.isAccepted();
         String answer = isAccepted ? result.added().isEmpty() ? "accepted" : "accepted, with new findings" : "blocked";
-        Style style = isAccepted ? result.added().isEmpty() ? Style.GOOD : Style.WARNING : Style.ERROR;
+        String idle = idle();
+        boolean isGood = result.added().isEmpty()
+                && idle.isEmpty()
+                && result.weights().noneMatch(weight -> weight.isAtLeast(Severity.WARNING));
+        Style style = isAccepted ? isGood ? Style.GOOD : Style.WARNING : Style.ERROR;
+        answer += idle;
         out.accept(Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
                 + style.apply(answer, hasColor));
         paragraph(summary(), 0);
+    }
+
+    /** Which changes meet no row: said with the answer, since nothing happened where something was meant to. */
+    private String idle() {
+        List<String> idle = new ArrayList<>();
+        for (int i = 0; i < result.changes().size(); i++) {
+            if (result.changes().get(i).isIdle()) {
+                idle.add(String.valueOf(i + 1));
+            }
+        }
+        if (idle.isEmpty()) {
+            return "";
+        }
+        if (result.changes().size() == 1) {
+            return ", but the change meets no row";
+        }
+        boolean isOne = idle.size() == 1;
+        String which = idle.size() > MOST_NAMED
+                ? String.join(", ", idle.subList(0, MOST_NAMED)) + " and " + (idle.size() - MOST_NAMED) + " more"
+                : String.join(", ", idle);
+        return ", but " + (isOne ? "change " : "changes ") + which + (isOne ? " meets" : " meet") + " no row";
+    }
+
+    private void writeNotRead() {
+        if (result.notRead().isEmpty()) {
+            return;
+        }
+        out.accept("");
+        out.accept(Style.WARNING.apply("declared, and not read", hasColor) + ": the rehearsal knows nothing of it");
+        for (NotRead lost : result.notRead()) {
+            String at = lost.table().map(table -> table + ".").orElse("") + lost.name();
+            paragraph(
+                    CellText.escaped(lost.what().word() + " " + at + ": " + CellText.cut(lost.declared(), LONGEST)),
+                    INDENT);
+        }
     }
 
     private String summary() {
@@ -141,9 +188,12 @@ public final class RehearsalText {
         String answer = change.isAccepted() ? "accepted" : "blocked";
         Style style = change.isAccepted() ? Style.GOOD : Style.ERROR;
         out.accept(style.apply(answer, hasColor) + "  " + Style.STRONG.apply("change " + number, hasColor) + ": "
-                + CellText.escaped(change.words()));
+                + CellText.escaped(CellText.cut(change.words(), LONGEST)));
         paragraph(
-                "names " + Counted.of(change.direct(), "row")
+                "names "
+                        + (change.isIdle()
+                                ? Style.WARNING.apply("no row", hasColor)
+                                : Counted.of(change.direct(), "row"))
                         + (change.place().isEmpty() ? "" : " (" + CellText.escaped(change.place()) + ")"),
                 INDENT);
         writeRefusals(change.refusals());
@@ -168,7 +218,7 @@ public final class RehearsalText {
             String row = refusal.kind() == RefusalKind.STILL_REFERENCED
                     ? Counted.of(refusal.rows(), "row") + " of " + CellText.escaped(refusal.table()) + " still "
                             + (refusal.rows() == 1 ? "points" : "point") + " at what would go"
-                    : refusal.kind().words() + " in " + Counted.of(refusal.rows(), "row");
+                    : refusal.kind().words() + (refusal.rows() == 0 ? "" : " in " + Counted.of(refusal.rows(), "row"));
             paragraph(
                     Style.ERROR.apply(CellText.escaped(refusal.table() + "." + refusal.at()), hasColor) + ": " + row,
                     INDENT);
@@ -229,7 +279,12 @@ public final class RehearsalText {
                     Cell.of(steps),
                     Cell.of(CellText.escaped(effect.table())),
                     Cell.of(Counted.grouped(effect.rows())),
-                    new Cell(effect.kind().words(), styleOf(effect.kind())),
+                    new Cell(
+                            effect.kind().words()
+                                    + (effect.writes() > effect.rows()
+                                            ? " (" + Counted.grouped(effect.writes()) + " times)"
+                                            : ""),
+                            styleOf(effect.kind())),
                     Cell.of(effect.link().map(CellText::escaped).orElse("")),
                     Cell.of(effect.examples().stream().map(RehearsalText::name).collect(Collectors.joining(", ")))));
         }
@@ -242,6 +297,7 @@ public final class RehearsalText {
             case EMPTIED, DEFAULTED -> Style.WARNING;
             case REPOINTED, CHANGED -> Style.NOTE;
             case INSERTED -> Style.GOOD;
+            case IN_THE_WAY -> Style.WARNING;
         };
     }
 
@@ -346,12 +402,21 @@ public final class RehearsalText {
     }
 
     /** Tells why a row is touched: the way from the change, link by link. */
-    public static void writeWays(
-            String row, List<List<EffectRow>> ways, int width, boolean hasColor, Consumer<String> out) {
-        if (ways.isEmpty()) {
+    public static void writeWays(String row, Ways why, int width, boolean hasColor, Consumer<String> out) {
+        if (why.ways().isEmpty() && why.inTheWay().isEmpty()) {
             out.accept(Style.STRONG.apply(CellText.escaped(row), hasColor) + ": no change touches it");
         }
-        for (List<EffectRow> way : ways) {
+        for (EffectRow blocking : why.inTheWay()) {
+            Paragraph.lines(
+                            Style.STRONG.apply(CellText.escaped(row), hasColor) + " stands "
+                                    + styleOf(blocking.kind()).apply("in the way", hasColor) + " of change "
+                                    + blocking.change() + ": "
+                                    + CellText.escaped(blocking.refusal().orElse("")),
+                            0,
+                            width)
+                    .forEach(out);
+        }
+        for (List<EffectRow> way : why.ways()) {
             EffectRow last = way.get(way.size() - 1);
             String would = last.isAccepted() ? "is " : "would be ";
             out.accept(Style.STRONG.apply(CellText.escaped(row), hasColor) + " " + would

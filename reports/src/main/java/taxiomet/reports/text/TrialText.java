@@ -6,7 +6,6 @@ import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.ChildrenTally;
 import taxiomet.finding.Finding;
-import taxiomet.finding.FindingKind;
 import taxiomet.survey.Trial;
 
 /** What became of a key or link that was tried by hand. */
@@ -29,11 +28,7 @@ public final class TrialText {
 
     /** Writes it, with the rows that break it. Gives whether it holds. */
     public boolean write() {
-        List<Finding> faults = result.findings().stream()
-                .filter(f -> f.kind() == FindingKind.DUPLICATE
-                        || f.kind() == FindingKind.ORPHAN
-                        || f.kind() == FindingKind.BROKEN_RULE)
-                .toList();
+        List<Finding> faults = Trial.faults(result);
         boolean holds = faults.isEmpty();
         String answer = trial.link().isPresent() ? holds ? "covered" : "not covered" : holds ? "unique" : "not unique";
         out.accept(Style.STRONG.apply(CellText.escaped(trial.words()), hasColor) + ": "
