@@ -53,7 +53,8 @@ public final class Charters {
             if (Files.size(file) > MAX_BYTES) {
                 throw unusable(file, "the file is larger than any charter (2 MB)", "name the charter, not the data");
             }
-            return Files.readAllBytes(file);
+            // A kernel's files have no size, and some of them no end.
+            return Files.size(file) == 0 ? new byte[0] : Files.readAllBytes(file);
         } catch (NoSuchFileException e) {
             throw unusable(
                     file, "there is no such file", "name the charter, or go to the folder that holds charter.yaml");

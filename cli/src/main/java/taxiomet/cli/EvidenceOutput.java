@@ -29,6 +29,7 @@ final class EvidenceOutput {
     /** Refuses, before anything is read, what could not be written afterwards. */
     void requireFree() {
         ReportFiles.requireFolderOf(folder);
+        WholeOutput.recover(folder);
         if (!Files.exists(folder)) {
             return;
         }

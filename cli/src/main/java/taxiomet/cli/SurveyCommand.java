@@ -119,7 +119,11 @@ final class SurveyCommand implements Callable<Integer> {
         Optional<CharterOutput> charterOutput =
                 Optional.ofNullable(writeCharter).map(file -> new CharterOutput(file, force));
         charterOutput.ifPresent(CharterOutput::requireFree);
-        List<FoundTable> found = DataFiles.find(data, delimiterGiven(), encodingGiven());
+        DataFiles.Found all = DataFiles.find(data, delimiterGiven(), encodingGiven());
+        List<FoundTable> found = all.tables();
+        if (!all.passedOver().isEmpty() && !quiet) {
+            terminal.say("passed over: " + String.join(", ", all.passedOver()));
+        }
         boolean isTrial = !keys.isEmpty() || !links.isEmpty();
         if (isTrial && (!reports.isEmpty() || writeCharter != null)) {
             throw new UsageException(

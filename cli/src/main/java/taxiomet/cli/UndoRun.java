@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.security.DigestInputStream;
@@ -39,7 +40,7 @@ final class UndoRun {
         try (WholeOutput output = new WholeOutput(into)) {
             Files.createDirectory(output.draft());
             for (FileUndo file : files) {
-                Path target = output.draft().resolve(file.place()).normalize();
+                Path target = placeIn(output.draft(), file.place());
                 if (!target.startsWith(output.draft())) {
                     throw new SourceException(
                             undoFile.toString(), "it names a file outside its folder: " + file.place(), "");
@@ -52,6 +53,15 @@ final class UndoRun {
             throw OutputException.of(into.toString(), e);
         }
         return files.size();
+    }
+
+    private Path placeIn(Path folder, String place) {
+        try {
+            return folder.resolve(place).normalize();
+        } catch (InvalidPathException e) {
+            throw new SourceException(
+                    undoFile.toString(), "it names a file that cannot be: " + place, "it was changed");
+        }
     }
 
     private void goBack(FileUndo undo, Path copy, Path target) throws IOException {

@@ -78,6 +78,15 @@ public record ForeignKey(
 
     /** The same link for the rows that meet a condition. */
     public ForeignKey where(Optional<Condition> condition) {
+        return with(condition, isEnforced);
+    }
+
+    /** The same link, held by no database. */
+    public ForeignKey notEnforced() {
+        return with(where, false);
+    }
+
+    private ForeignKey with(Optional<Condition> condition, boolean isHeld) {
         return new ForeignKey(
                 name,
                 child,
@@ -88,7 +97,7 @@ public record ForeignKey(
                 onDelete,
                 onUpdate,
                 deferrable,
-                isEnforced,
+                isHeld,
                 condition,
                 children,
                 isAcyclic,

@@ -15,6 +15,7 @@ final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
     private final KeyEncoder own;
     private final KeyEncoder parent;
     private final FaultLog faults;
+    private final RowFilter filter;
     /** For each row: its key, its parent's key, its reference. */
     private final LongSpool edges;
 
@@ -23,8 +24,10 @@ final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
     /**
      * @param own of the columns that the link points at
      * @param parent of the columns of the link
+     * @param filter the rows that the link is declared for; null for all
      */
-    AcyclicCheck(SpillFolder spill, KeyEncoder own, KeyEncoder parent, FaultLog faults) {
+    AcyclicCheck(SpillFolder spill, KeyEncoder own, KeyEncoder parent, RowFilter filter, FaultLog faults) {
+        this.filter = filter;
         this.own = own;
         this.parent = parent;
         this.faults = faults;
@@ -35,14 +38,20 @@ final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
     public int[] columns() {
         int[] columns = Arrays.copyOf(own.columns(), own.columns().length + parent.columns().length);
         System.arraycopy(parent.columns(), 0, columns, own.columns().length, parent.columns().length);
-        return columns;
+        return FilteredCheck.columns(columns, filter);
     }
 
     @Override
     void check(TypedBatch batch) {
         own.start(batch);
         parent.start(batch);
+        if (filter != null) {
+            filter.start(batch);
+        }
         for (int row = 0; row < batch.size(); row++) {
+            if (filter != null && !filter.holds(row)) {
+                continue;
+            }
             own.look(row);
             parent.look(row);
             if (own.isComplete() && parent.isComplete()) {

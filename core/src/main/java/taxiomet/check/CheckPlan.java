@@ -43,6 +43,7 @@ final class CheckPlan implements AutoCloseable {
     private final Map<FaultLog, ForeignKey> childCounts = new HashMap<>();
     private final List<PartialParents> partialParents = new ArrayList<>();
     private final List<ChildrenCheck> childrenChecks = new ArrayList<>();
+    private final List<PlannedGaps> gaps = new ArrayList<>();
     private final List<PlannedRule> rules = new ArrayList<>();
     private final List<ParentRuleCheck> parentRules = new ArrayList<>();
     private final Map<FaultLog, AcyclicCheck> rings = new LinkedHashMap<>();
@@ -67,6 +68,9 @@ final class CheckPlan implements AutoCloseable {
     record PlannedLink(ForeignKey link, LinkCheck check, Optional<ChildrenCheck> children) {}
 
     record PlannedRule(Table table, JudgedRule check) {}
+
+    /** A column whose missing numbers are worth a note. */
+    record PlannedGaps(Table table, Column column, GapCheck check) {}
 
     CheckPlan(Charter charter, CheckOptions options, SpillFolder spill, MemoryBudget budget) {
         this.charter = charter;
@@ -127,6 +131,11 @@ final class CheckPlan implements AutoCloseable {
             FaultLog log = log(FindingKind.WRONG_LENGTH, severity, table, column.name(), at);
             add(table, new LengthCheck(place, column.length().get(), log));
         }
+        if (column.notesGaps()) {
+            GapCheck check = new GapCheck(place, spill);
+            gaps.add(new PlannedGaps(table, column, check));
+            add(table, check);
+        }
         if (!column.values().isEmpty()) {
             FaultLog log = log(FindingKind.VALUE_NOT_ALLOWED, severity, table, column.name(), at);
             add(table, new AllowedValuesCheck(place, column, log));
@@ -145,10 +154,14 @@ final class CheckPlan implements AutoCloseable {
         KeyIndex index = new KeyIndex(spill, budget, key.columns().size());
         // Of two keys over the same columns, each has its own duplicates; links need one of the indexes.
         ownIndexes.add(index);
-        indexes.putIfAbsent(new IndexedKey(table.name(), key.columns(), forms), index);
+        RowFilter filter = key.where().map(RowFilter::of).orElse(null);
+        if (filter == null) {
+            indexes.putIfAbsent(new IndexedKey(table.name(), key.columns(), forms), index);
+        }
         KeyEncoder encoder = new KeyEncoder(table.indexesOf(key.columns()), forms);
-        add(table, new KeyCheck(encoder, index, key.nullsAreEqual(), nulls));
-        duplicates.put(doubles, new RepeatedRows(encoder.copy(), index, doubles, key.nullsAreEqual(), spill));
+        add(table, new KeyCheck(encoder, index, key.nullsAreEqual(), nulls, filter));
+        RowFilter again = filter == null ? null : filter.copy();
+        duplicates.put(doubles, new RepeatedRows(encoder.copy(), index, doubles, key.nullsAreEqual(), again, spill));
     }
 
     private void planLink(ForeignKey link) {
@@ -159,7 +172,7 @@ final class CheckPlan implements AutoCloseable {
         int[] childColumns = child.indexesOf(link.columns());
         KeyIndex parents = indexes.computeIfAbsent(new IndexedKey(parent.name(), link.parentColumns(), forms), id -> {
             KeyIndex index = new KeyIndex(spill, budget, link.columns().size());
-            add(parent, new KeyCheck(new KeyEncoder(parentColumns, forms), index, false, null));
+            add(parent, new KeyCheck(new KeyEncoder(parentColumns, forms), index, false, null, null));
             return index;
         });
         PartialParents parts = null;
@@ -177,6 +190,7 @@ final class CheckPlan implements AutoCloseable {
                 parents,
                 () -> areUsualNumbers(parent, link.parentColumns(), forms),
                 parts,
+                filterOf(link),
                 missing,
                 halfNull);
         add(child, check);
@@ -184,13 +198,21 @@ final class CheckPlan implements AutoCloseable {
         if (link.isAcyclic()) {
             FaultLog ancestors = log(FindingKind.OWN_ANCESTOR, link.severity(), child, link.name(), link.columns());
             AcyclicCheck acyclic = new AcyclicCheck(
-                    spill, new KeyEncoder(parentColumns, forms), new KeyEncoder(childColumns, forms), ancestors);
+                    spill,
+                    new KeyEncoder(parentColumns, forms),
+                    new KeyEncoder(childColumns, forms),
+                    filterOf(link),
+                    ancestors);
             rings.put(ancestors, acyclic);
             add(child, acyclic);
         }
         Optional<ChildrenCheck> children =
                 link.children().map(range -> planChildren(link, range, parent, child, forms));
         links.add(new PlannedLink(link, check, children));
+    }
+
+    private static RowFilter filterOf(ForeignKey link) {
+        return link.where().map(RowFilter::of).orElse(null);
     }
 
     /** Whether some columns hold whole numbers alone, compared as such, and none of their values is oddly written. */
@@ -227,7 +249,7 @@ final class CheckPlan implements AutoCloseable {
         ChildrenCheck check = new ChildrenCheck(spill, range, few, many);
         childrenChecks.add(check);
         add(parent, check.parentSide(new KeyEncoder(parent.indexesOf(link.parentColumns()), forms)));
-        add(child, check.childSide(new KeyEncoder(child.indexesOf(link.columns()), forms)));
+        add(child, check.childSide(new KeyEncoder(child.indexesOf(link.columns()), forms), filterOf(link)));
         return check;
     }
 
@@ -312,6 +334,7 @@ final class CheckPlan implements AutoCloseable {
         childrenChecks.forEach(ChildrenCheck::resolve);
         parentRules.forEach(ParentRuleCheck::resolve);
         rings.values().forEach(AcyclicCheck::resolve);
+        gaps.forEach(planned -> planned.check().resolve());
         links.forEach(
                 planned -> planned.check().missingValues().count(Math.max(options.hinted(), options.namedValues())));
         partialParents.forEach(PartialParents::close);
@@ -357,6 +380,10 @@ final class CheckPlan implements AutoCloseable {
         return links;
     }
 
+    List<PlannedGaps> gaps() {
+        return gaps;
+    }
+
     List<PlannedRule> rules() {
         return rules;
     }
@@ -383,6 +410,7 @@ final class CheckPlan implements AutoCloseable {
 
     @Override
     public void close() {
+        gaps.forEach(planned -> planned.check().close());
         logs.forEach(FaultLog::close);
     }
 }

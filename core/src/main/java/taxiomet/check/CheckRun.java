@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Key;
 import taxiomet.charter.Owner;
 import taxiomet.charter.Table;
 import taxiomet.finding.CheckResult;
@@ -176,6 +177,7 @@ public final class CheckRun implements AutoCloseable {
                     files,
                     table.columns().stream().map(c -> c.name()).toList(),
                     table.namingKey(),
+                    table.primaryKey().flatMap(Key::declaredName),
                     table.label(),
                     table.owner().map(o -> o instanceof Owner.InColumn in ? in.column() : null),
                     table.owner().map(o -> o instanceof Owner.Named named ? named.name() : null),

@@ -29,20 +29,26 @@ final class ChildrenCheck implements AutoCloseable {
 
     /** The part of the check that sees the parent's rows. */
     RowCheck parentSide(KeyEncoder encoder) {
-        return new Side(encoder, parents, true);
+        return new Side(encoder, parents, true, null);
     }
 
-    /** The part of the check that sees the child's rows. */
-    RowCheck childSide(KeyEncoder encoder) {
-        return new Side(encoder, children, false);
+    /**
+     * The part of the check that sees the child's rows.
+     *
+     * @param filter the rows that the link is declared for; null for all
+     */
+    RowCheck childSide(KeyEncoder encoder, RowFilter filter) {
+        return new Side(encoder, children, false, filter);
     }
 
     private final class Side extends OrderedCheck {
         private final KeyEncoder encoder;
         private final Partitions keys;
         private final boolean isParent;
+        private final RowFilter filter;
 
-        Side(KeyEncoder encoder, Partitions keys, boolean isParent) {
+        Side(KeyEncoder encoder, Partitions keys, boolean isParent, RowFilter filter) {
+            this.filter = filter;
             this.encoder = encoder;
             this.keys = keys;
             this.isParent = isParent;
@@ -50,13 +56,19 @@ final class ChildrenCheck implements AutoCloseable {
 
         @Override
         public int[] columns() {
-            return encoder.columns();
+            return FilteredCheck.columns(encoder.columns(), filter);
         }
 
         @Override
         void check(TypedBatch batch) {
             encoder.start(batch);
+            if (filter != null) {
+                filter.start(batch);
+            }
             for (int row = 0; row < batch.size(); row++) {
+                if (filter != null && !filter.holds(row)) {
+                    continue;
+                }
                 encoder.look(row);
                 if (encoder.isComplete()) {
                     encoder.encode(row);

@@ -12,6 +12,7 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.NotRead;
+import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.check.RowLookup.FoundRow;
 import taxiomet.finding.Evidence;
@@ -52,6 +53,9 @@ final class FindingAssembler {
                 .filter(lost -> lost.table().map(options::judges).orElse(true))
                 .forEach(lost -> findings.add(notRead(lost)));
         logs.forEach(log -> findings.add(finding(log)));
+        plan.gaps().stream()
+                .filter(planned -> planned.check().found().ranges() > 0)
+                .forEach(planned -> findings.add(gaps(planned)));
         findings.sort(Comparator.comparing(Finding::severity).thenComparing(Finding::kind));
         return findings;
     }
@@ -65,6 +69,19 @@ final class FindingAssembler {
                 List.of(),
                 0,
                 new Finding.Undeclared(lost.what().word(), lost.declared(), lost.problem(), lost.place()),
+                List.of(),
+                all -> {});
+    }
+
+    private static Finding gaps(CheckPlan.PlannedGaps planned) {
+        return new Finding(
+                FindingKind.GAP_IN_KEY,
+                Severity.NOTE,
+                planned.table().name(),
+                planned.column().name(),
+                List.of(planned.column().name()),
+                0,
+                planned.check().found(),
                 List.of(),
                 all -> {});
     }

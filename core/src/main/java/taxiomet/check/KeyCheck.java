@@ -1,32 +1,40 @@
 package taxiomet.check;
 
+import java.util.List;
+import taxiomet.rows.TypedColumn;
+
 /** Duplicates and nulls in one key of a table; where only a link needs the key, nothing but its index. */
 final class KeyCheck implements RowCheck {
     private final KeyEncoder encoder;
     private final KeyIndex index;
     private final boolean nullsAreEqual;
     private final FaultLog nullsInKey;
+    private final List<String> names;
+    private final RowFilter filter;
 
     /**
      * @param index gets all keys that can be a parent or a duplicate
      * @param nullsAreEqual whether a key with a null in it can be a duplicate too
      * @param nullsInKey gets rows with a null in the key; null where that is sound
+     * @param filter the rows that the key is declared for; null for all
      */
-    KeyCheck(KeyEncoder encoder, KeyIndex index, boolean nullsAreEqual, FaultLog nullsInKey) {
+    KeyCheck(KeyEncoder encoder, KeyIndex index, boolean nullsAreEqual, FaultLog nullsInKey, RowFilter filter) {
         this.encoder = encoder;
         this.index = index;
         this.nullsAreEqual = nullsAreEqual;
         this.nullsInKey = nullsInKey;
+        this.names = nullsInKey == null ? List.of() : nullsInKey.columns();
+        this.filter = filter;
     }
 
     @Override
     public int[] columns() {
-        return encoder.columns();
+        return FilteredCheck.columns(encoder.columns(), filter);
     }
 
     @Override
     public BatchCheck onThread() {
-        return new KeyMaker(encoder.copy());
+        return new KeyMaker(encoder.copy(), filter == null ? null : filter.copy());
     }
 
     private final class KeyMaker implements BatchCheck {
@@ -34,9 +42,11 @@ final class KeyCheck implements RowCheck {
         private TypedBatch batch;
         private boolean[] usable = new boolean[0];
         private boolean areAllUsable;
+        private final RowFilter rows;
 
-        KeyMaker(KeyEncoder keys) {
+        KeyMaker(KeyEncoder keys, RowFilter rows) {
             this.keys = keys;
+            this.rows = rows;
         }
 
         @Override
@@ -44,16 +54,33 @@ final class KeyCheck implements RowCheck {
             batch = toRead;
             keys.start(batch);
             keys.encodeAll(batch.size());
-            areAllUsable = keys.areAllComplete();
+            areAllUsable = keys.areAllComplete() && rows == null;
             if (!areAllUsable) {
                 if (usable.length < batch.size()) {
                     usable = new boolean[batch.size()];
                 }
+                if (rows != null) {
+                    rows.start(batch);
+                }
                 for (int row = 0; row < batch.size(); row++) {
                     keys.look(row);
-                    usable[row] = keys.illTyped() == 0 && (keys.nulls() == 0 || nullsAreEqual);
+                    usable[row] = keys.illTyped() == 0
+                            && (keys.nulls() == 0 || nullsAreEqual)
+                            && (rows == null || rows.holds(row));
                 }
             }
+        }
+
+        /** Which of the key's columns are null. */
+        private String nullsIn(int row) {
+            StringBuilder nulls = new StringBuilder("null in ");
+            for (int i = 0; i < names.size(); i++) {
+                if (keys.state(row, i) == TypedColumn.NULL) {
+                    nulls.append(nulls.length() > "null in ".length() ? ", " : "")
+                            .append(names.get(i));
+                }
+            }
+            return nulls.toString();
         }
 
         @Override
@@ -62,7 +89,7 @@ final class KeyCheck implements RowCheck {
                 for (int row = 0; row < batch.size(); row++) {
                     keys.look(row);
                     if (keys.nulls() > 0) {
-                        nullsInKey.add(batch.ref(row));
+                        nullsInKey.add(batch.ref(row), nullsIn(row));
                     }
                 }
             }

@@ -1,6 +1,7 @@
 package taxiomet.check;
 
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import taxiomet.charter.ForeignKey.Match;
@@ -14,6 +15,7 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
     private final KeyIndex parents;
     private final BooleanSupplier areUsualNumbers;
     private final PartialParents partialParents;
+    private final RowFilter filter;
     private final FaultLog orphans;
     private final FaultLog halfNull;
     private final MissingValues missing;
@@ -29,6 +31,7 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
      * @param parents the keys of the parent, in the encoder's forms
      * @param areUsualNumbers whether these keys are whole numbers, all written as usual; asked when all have been read
      * @param partialParents the parts of these keys; null unless the match is partial
+     * @param filter the rows that the link is declared for; null for all
      */
     LinkCheck(
             SpillFolder spill,
@@ -37,6 +40,7 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
             KeyIndex parents,
             BooleanSupplier areUsualNumbers,
             PartialParents partialParents,
+            RowFilter filter,
             FaultLog orphans,
             FaultLog halfNull) {
         this.encoder = encoder;
@@ -44,6 +48,7 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
         this.parents = parents;
         this.areUsualNumbers = areUsualNumbers;
         this.partialParents = partialParents;
+        this.filter = filter;
         this.orphans = orphans;
         this.halfNull = halfNull;
         this.missing = new MissingValues(spill);
@@ -53,12 +58,12 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
 
     @Override
     public int[] columns() {
-        return encoder.columns();
+        return FilteredCheck.columns(encoder.columns(), filter);
     }
 
     @Override
     public BatchCheck onThread() {
-        return new Finder(encoder.copy());
+        return new Finder(encoder.copy(), filter == null ? null : filter.copy());
     }
 
     /** Looks for the parents of the rows of batches. */
@@ -74,9 +79,13 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
         private int[] otherRows = new int[64];
         private int otherCount;
         private long[] packed = new long[0];
+        private final RowFilter among;
+        /** Rows that the link is not declared for; none are noted where it is for all. */
+        private final BitSet passedOver = new BitSet();
 
-        Finder(KeyEncoder keys) {
+        Finder(KeyEncoder keys, RowFilter among) {
             this.keys = keys;
+            this.among = among;
         }
 
         @Override
@@ -86,7 +95,14 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
             keys.encodeAll(batch.size());
             missingCount = 0;
             otherCount = 0;
-            areAllComplete = keys.areAllComplete();
+            areAllComplete = keys.areAllComplete() && among == null;
+            passedOver.clear();
+            if (among != null) {
+                among.start(batch);
+                for (int row = 0; row < batch.size(); row++) {
+                    passedOver.set(row, !among.holds(row));
+                }
+            }
             isAnswered = parents.canAnswer();
             if (areAllComplete && isAnswered) {
                 findMissing(keys.highs(), keys.lows());
@@ -113,6 +129,9 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
 
         private void lookAtEach() {
             for (int row = 0; row < batch.size(); row++) {
+                if (passedOver.get(row)) {
+                    continue;
+                }
                 keys.look(row);
                 if (!keys.isComplete()) {
                     if (otherCount == otherRows.length) {
@@ -128,7 +147,7 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
         @Override
         public void settle() {
             rows += batch.size();
-            judged += batch.size() - otherCount;
+            judged += batch.size() - otherCount - passedOver.cardinality();
             for (int i = 0; i < otherCount; i++) {
                 settleIncomplete(otherRows[i]);
             }
@@ -143,6 +162,9 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
             for (int row = 0; row < batch.size(); row++) {
                 if (other < otherCount && otherRows[other] == row) {
                     other++;
+                    continue;
+                }
+                if (passedOver.get(row)) {
                     continue;
                 }
                 long high = keys.highs()[row];

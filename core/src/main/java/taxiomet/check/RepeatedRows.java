@@ -16,6 +16,7 @@ final class RepeatedRows extends OrderedCheck implements AutoCloseable {
     private final KeyIndex index;
     private final FaultLog duplicates;
     private final boolean nullsAreEqual;
+    private final RowFilter filter;
     private final SpillFolder spill;
     private final KeySet keys;
     /** Keys whose first row has been found. */
@@ -27,11 +28,18 @@ final class RepeatedRows extends OrderedCheck implements AutoCloseable {
     private long groups;
     private long excess;
 
-    RepeatedRows(KeyEncoder encoder, KeyIndex index, FaultLog duplicates, boolean nullsAreEqual, SpillFolder spill) {
+    RepeatedRows(
+            KeyEncoder encoder,
+            KeyIndex index,
+            FaultLog duplicates,
+            boolean nullsAreEqual,
+            RowFilter filter,
+            SpillFolder spill) {
         this.encoder = encoder;
         this.index = index;
         this.duplicates = duplicates;
         this.nullsAreEqual = nullsAreEqual;
+        this.filter = filter;
         this.spill = spill;
         this.keys = new KeySet(index.parts(), index.budget());
         // No more than the keys, and without an answer a row would be counted twice.
@@ -90,15 +98,21 @@ final class RepeatedRows extends OrderedCheck implements AutoCloseable {
 
     @Override
     public int[] columns() {
-        return encoder.columns();
+        return FilteredCheck.columns(encoder.columns(), filter);
     }
 
     /** Looks for rows with a repeated key in some rows of the second reading. */
     @Override
     void check(TypedBatch batch) {
         encoder.start(batch);
+        if (filter != null) {
+            filter.start(batch);
+        }
         for (int row = 0; row < batch.size(); row++) {
             encoder.look(row);
+            if (filter != null && !filter.holds(row)) {
+                continue;
+            }
             if (encoder.illTyped() > 0 || (encoder.nulls() > 0 && !nullsAreEqual)) {
                 continue;
             }

@@ -30,6 +30,7 @@ public record CheckResult(
      * @param files the files that its rows stand in
      * @param columns its declared columns
      * @param key the columns that name a row: of the primary key, else of the first unique key, else none
+     * @param keyName what the primary key is called in the database, where that was declared
      * @param label the columns that name a row to a person
      * @param ownerColumn the column that holds who decides about a row
      * @param owner who decides about all rows
@@ -43,6 +44,7 @@ public record CheckResult(
             List<String> files,
             List<String> columns,
             List<String> key,
+            Optional<String> keyName,
             List<String> label,
             Optional<String> ownerColumn,
             Optional<String> owner,

@@ -94,6 +94,22 @@ public record Finding(
      */
     public record Undeclared(String what, String declared, String problem, String place) implements Details {}
 
+    /**
+     * Numbers that no row has; such a finding has no rows.
+     *
+     * @param ranges how many runs of such numbers there are
+     * @param missing how many numbers are in them
+     * @param first some of the runs, the least first
+     */
+    public record Gaps(long ranges, long missing, List<Gap> first) implements Details {
+        public Gaps {
+            first = List.copyOf(first);
+        }
+    }
+
+    /** Numbers from one to another, both among those missing. */
+    public record Gap(long from, long to) {}
+
     /** A broken rule and its condition. */
     public record Broken(String condition, List<Reason> reasons) implements Details {
         /** The usual reason why a rule is broken. */

@@ -22,7 +22,8 @@ public enum FindingKind {
     WRONG_LENGTH,
     VALUE_NOT_ALLOWED,
     PATTERN_NOT_MET,
-    ODD_SPELLING;
+    ODD_SPELLING,
+    GAP_IN_KEY;
 
     private final String words;
 
@@ -68,6 +69,11 @@ public enum FindingKind {
         return words;
     }
 
+    /** Whether it is about declarations or about what is not there, so that there are no rows behind it. */
+    public boolean hasNoRows() {
+        return this == RULE_NOT_READ || this == GAP_IN_KEY;
+    }
+
     /** The kind by its words, with blanks, hyphens or underscores between them. */
     public static Optional<FindingKind> parse(String text) {
         String wanted = plain(text);
@@ -82,6 +88,6 @@ public enum FindingKind {
 
     /** How much a finding of this kind weighs where the charter declares {@code declared}. */
     public Severity severity(Severity declared) {
-        return this == ODD_SPELLING ? Severity.NOTE : declared;
+        return this == ODD_SPELLING || this == GAP_IN_KEY ? Severity.NOTE : declared;
     }
 }

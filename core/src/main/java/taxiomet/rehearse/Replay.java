@@ -11,10 +11,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.Column.Generated;
+import taxiomet.charter.Expression;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.Key;
+import taxiomet.expression.DivisionByZero;
+import taxiomet.expression.Evaluator;
 import taxiomet.finding.PlannedStatement.Kind;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult.EffectKind;
@@ -331,15 +334,35 @@ abstract class Replay {
         for (Key key : keys) {
             KeyLookup lookup = row.table.lookup(key);
             Object now = lookup.keyOf(row.values);
-            if (now == null || (before != null && now.equals(lookup.keyOf(before)))) {
+            boolean isAsBefore =
+                    before != null && now != null && now.equals(lookup.keyOf(before)) && isFor(key, row.table, before);
+            if (now == null || isAsBefore || !isFor(key, row.table, row.values)) {
                 continue;
             }
             for (ReachedRow other : row.table.find(lookup, now)) {
-                if (other != row) {
+                if (other != row && isFor(key, row.table, other.values)) {
                     refuse(RefusalKind.KEY_TAKEN, row.table, key.name(), row);
                     break;
                 }
             }
+        }
+    }
+
+    /** Whether a key is declared for a row with some values. */
+    private static boolean isFor(Key key, ReachedTable table, Object[] values) {
+        if (key.where().isEmpty()) {
+            return true;
+        }
+        Expression condition = key.where().get().value();
+        for (int column : condition.columnsRead()) {
+            if (values[table.slotOf(column)] instanceof Unread) {
+                return false;
+            }
+        }
+        try {
+            return Boolean.TRUE.equals(new Evaluator().evaluate(condition, new RowLeaves(table, values)));
+        } catch (DivisionByZero e) {
+            return false;
         }
     }
 

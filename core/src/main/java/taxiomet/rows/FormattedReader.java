@@ -15,6 +15,7 @@ import java.time.temporal.ChronoField;
 import java.time.temporal.ChronoUnit;
 import java.time.temporal.TemporalAccessor;
 import java.time.temporal.TemporalQueries;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import taxiomet.charter.ColumnType;
@@ -23,6 +24,12 @@ import taxiomet.charter.ColumnType.Name;
 /** date, time and timestamps in a format that the charter declares. */
 final class FormattedReader extends ValueReader {
     private static final int NANOS_PER_MICRO = 1_000;
+    /** In both halves of a day, on days and in months of one and of two digits. */
+    private static final List<OffsetDateTime> PROOFS = List.of(
+            OffsetDateTime.of(2023, 12, 25, 17, 45, 33, 123_456_000, ZoneOffset.UTC),
+            OffsetDateTime.of(2024, 2, 3, 4, 5, 6, 0, ZoneOffset.UTC),
+            OffsetDateTime.of(2024, 2, 29, 0, 30, 0, 0, ZoneOffset.UTC),
+            OffsetDateTime.of(2021, 7, 4, 12, 0, 59, 900_000_000, ZoneOffset.UTC));
 
     private final Name type;
     private final int secondDigits;
@@ -35,39 +42,89 @@ final class FormattedReader extends ValueReader {
         this.formatter = formatter(format);
     }
 
-    /** A strict formatter; y counts years as u does, since nobody writes an era. */
+    /** A strict formatter; y counts years as u does, since nobody writes an era. What stands in quotes is itself. */
     static DateTimeFormatter formatter(String format) {
         return new DateTimeFormatterBuilder()
                 .parseCaseInsensitive()
-                .appendPattern(format.contains("G") ? format : format.replace('y', 'u'))
+                .appendPattern(lettersOf(format).contains("G") ? format : yearsCounted(format))
                 .toFormatter(Locale.ENGLISH)
                 .withResolverStyle(ResolverStyle.STRICT);
     }
 
-    /** Writes a moment in the format and reads it back. */
+    private static String lettersOf(String format) {
+        return format.replaceAll("'[^']*'", "");
+    }
+
+    private static String yearsCounted(String format) {
+        StringBuilder counted = new StringBuilder();
+        boolean isQuoted = false;
+        for (int i = 0; i < format.length(); i++) {
+            char c = format.charAt(i);
+            isQuoted ^= c == '\'';
+            counted.append(c == 'y' && !isQuoted ? 'u' : c);
+        }
+        return counted.toString();
+    }
+
+    /** Writes moments in the format and reads them back: a format that loses or turns one is refused. */
     static Optional<String> problemWith(ColumnType type, String format) {
-        OffsetDateTime moment = OffsetDateTime.of(2023, 12, 25, 17, 45, 0, 0, ZoneOffset.UTC);
         DateTimeFormatter formatter;
-        TemporalAccessor parsed;
         try {
             formatter = formatter(format);
-            parsed = formatter.parse(formatter.format(moment));
-        } catch (IllegalArgumentException | DateTimeException e) {
+        } catch (IllegalArgumentException e) {
             return Optional.of("cannot be read (" + e.getMessage() + ")");
         }
-        boolean hasDate = parsed.query(TemporalQueries.localDate()) != null;
-        boolean hasTime = parsed.query(TemporalQueries.localTime()) != null;
-        boolean hasTimeLetters = format.replaceAll("'[^']*'", "").matches(".*[HhKkmsSAnNa].*");
-        return switch (type.name()) {
-            case TIME -> hasTime ? Optional.empty() : Optional.of("has no time of day");
-            case DATE ->
-                !hasDate
-                        ? Optional.of("has no whole date")
-                        : hasTimeLetters
-                                ? Optional.of("has a time of day, and the column is a date")
-                                : Optional.empty();
-            default -> hasDate ? Optional.empty() : Optional.of("has no whole date");
-        };
+        String letters = lettersOf(format);
+        boolean hasTimeLetters = letters.matches(".*[HhKkmsSAnNaB].*");
+        if (letters.matches(".*[XxZOVvz].*") && type.name() != Name.TIMESTAMP_WITH_TIME_ZONE) {
+            return Optional.of("has an offset, and the column is a " + type + " without a time zone");
+        }
+        if (type.name() == Name.DATE && hasTimeLetters) {
+            return Optional.of("has a time of day, and the column is a date");
+        }
+        for (OffsetDateTime moment : PROOFS) {
+            Optional<String> problem = problemWith(type, formatter, letters, hasTimeLetters, moment);
+            if (problem.isPresent()) {
+                return problem;
+            }
+        }
+        return Optional.empty();
+    }
+
+    private static Optional<String> problemWith(
+            ColumnType type,
+            DateTimeFormatter formatter,
+            String letters,
+            boolean hasTimeLetters,
+            OffsetDateTime moment) {
+        LocalDate date;
+        LocalTime time;
+        String written;
+        try {
+            written = formatter.format(moment);
+            TemporalAccessor parsed = formatter.parse(written);
+            date = parsed.query(TemporalQueries.localDate());
+            time = parsed.query(TemporalQueries.localTime());
+        } catch (DateTimeException e) {
+            return Optional.of("cannot be read (" + e.getMessage() + ")");
+        }
+        if (type.name() != Name.TIME && date == null) {
+            return Optional.of("has no whole date");
+        } else if (time == null && (hasTimeLetters || type.name() == Name.TIME)) {
+            return Optional.of(
+                    letters.matches(".*[hK].*") && !letters.matches(".*[aB].*")
+                            ? "has hours up to twelve and does not say which half of the day (a)"
+                            : "has no time of day");
+        }
+        boolean isSameDay = type.name() == Name.TIME || moment.toLocalDate().equals(date);
+        long unit = letters.matches(".*[sSAnN].*") ? 1 : letters.matches(".*m.*") ? 60 : 3_600;
+        boolean isSameTime = time == null
+                || (!time.isAfter(moment.toLocalTime())
+                        && ChronoUnit.SECONDS.between(time, moment.toLocalTime()) < unit);
+        return isSameDay && isSameTime
+                ? Optional.empty()
+                : Optional.of("does not lead back to the moment that was written: " + written + " is read as "
+                        + (date == null ? "" : date + " ") + (time == null ? "" : time));
     }
 
     @Override

@@ -39,6 +39,7 @@ final class Comments {
                 profile.rows + " rows" + (profile.malformed > 0 ? ", " + profile.malformed + " of them malformed" : ""),
                 "tables",
                 name);
+        profile.table.remarks().forEach(remark -> add(remark, "tables", name, "rows"));
         for (ColumnProfile column : profile.columns) {
             String words = words(column);
             if (!words.isEmpty()) {

@@ -9,9 +9,11 @@ import taxiomet.charter.RowsFile;
  * @param name what it is called: its file's name without the endings
  * @param rows where its rows stand
  * @param columns the names of its columns, in their order
+ * @param remarks what was guessed about how its rows are written, and why
  */
-public record FoundTable(String name, RowsFile rows, List<String> columns) {
+public record FoundTable(String name, RowsFile rows, List<String> columns, List<String> remarks) {
     public FoundTable {
         columns = List.copyOf(columns);
+        remarks = List.copyOf(remarks);
     }
 }

@@ -162,6 +162,7 @@ public final class Survey {
                         profile.rows,
                         profile.malformed,
                         repeatsRows(profile),
+                        profile.table.remarks(),
                         profile.columns))
                 .toList();
         return new SurveyResult(

@@ -36,6 +36,7 @@ public record SurveyResult(
      * @param files names of its files
      * @param rows all of them, malformed ones too
      * @param repeatsRows whether there are rows that are equal in all columns
+     * @param remarks what was guessed about how the rows are written, and why
      */
     public record SurveyedTable(
             String name,
@@ -43,9 +44,11 @@ public record SurveyResult(
             long rows,
             long malformed,
             boolean repeatsRows,
+            List<String> remarks,
             List<ColumnProfile> columns) {
         public SurveyedTable {
             files = List.copyOf(files);
+            remarks = List.copyOf(remarks);
             columns = List.copyOf(columns);
         }
     }

@@ -42,8 +42,9 @@ final class LinkReview {
 
     private boolean isKeyOf(Table table, List<String> columns) {
         return table.keys().stream()
-                .anyMatch(key ->
-                        key.columns().size() == columns.size() && key.columns().containsAll(columns));
+                .anyMatch(key -> key.where().isEmpty()
+                        && key.columns().size() == columns.size()
+                        && key.columns().containsAll(columns));
     }
 
     /** Whether the link's columns are the child's whole primary key, and the parent's end is something else than its own. */

@@ -12,6 +12,8 @@ import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.regex.Pattern;
 
 /**
@@ -20,6 +22,7 @@ import java.util.regex.Pattern;
  */
 public final class WholeOutput implements AutoCloseable {
     private static final String DRAFT = ".draft-";
+    private static final String OLD = ".old-";
 
     private final Path target;
     private final Path draft;
@@ -28,7 +31,8 @@ public final class WholeOutput implements AutoCloseable {
 
     /** @param target where the output is to stand; its folder exists */
     public WholeOutput(Path target) {
-        this.target = target.toAbsolutePath();
+        this.target = target.toAbsolutePath().normalize();
+        recover(this.target);
         removeLeftOvers();
         this.draft = this.target.resolveSibling(
                 draftPrefix() + ProcessHandle.current().pid());
@@ -45,22 +49,50 @@ public final class WholeOutput implements AutoCloseable {
         return place.replaceFirst("\\.([^/\\\\]+)" + Pattern.quote(DRAFT) + "[0-9]+", "$1");
     }
 
+    /**
+     * Puts an output back that a program was about to replace when it was killed, between taking the old one out of the way and putting
+     * the new one in its place. Where the new one stands, the old one goes.
+     */
+    public static void recover(Path output) {
+        Path target = output.toAbsolutePath().normalize();
+        for (Path old : leftBehind(target, "." + target.getFileName() + OLD)) {
+            if (Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
+                removeQuietly(old);
+            } else {
+                try {
+                    Files.move(old, target);
+                } catch (IOException e) {
+                    throw new OutputException(
+                            target.toString(),
+                            "a program was killed while it replaced this, and what stood here before is now " + old,
+                            "move it back");
+                }
+            }
+        }
+    }
+
     /** Removes drafts of this output that a killed program left behind. */
     private void removeLeftOvers() {
-        String prefix = draftPrefix();
+        leftBehind(target, draftPrefix()).forEach(WholeOutput::removeQuietly);
+    }
+
+    /** What stands beside an output under a name of its own, followed by the number of a process that is no more. */
+    private static List<Path> leftBehind(Path target, String prefix) {
+        List<Path> left = new ArrayList<>();
         try (DirectoryStream<Path> beside = Files.newDirectoryStream(
                 target.getParent(), file -> file.getFileName().toString().startsWith(prefix))) {
-            for (Path draft : beside) {
-                String process = draft.getFileName().toString().substring(prefix.length());
+            for (Path file : beside) {
+                String process = file.getFileName().toString().substring(prefix.length());
                 if (process.matches("[0-9]{1,18}")
                         && ProcessHandle.of(Long.parseLong(process)).isEmpty()) {
-                    removeQuietly(draft);
+                    left.add(file);
                 }
             }
         } catch (IOException | DirectoryIteratorException e) {
             // What cannot be looked at stays.
-            return;
+            return List.of();
         }
+        return left;
     }
 
     /** Where to write for now. */
@@ -71,7 +103,7 @@ public final class WholeOutput implements AutoCloseable {
     /** Puts the draft in its place; what stood there is gone afterwards. */
     public void complete() {
         Path old = target.resolveSibling(
-                "." + target.getFileName() + ".old-" + ProcessHandle.current().pid());
+                "." + target.getFileName() + OLD + ProcessHandle.current().pid());
         try {
             boolean replaces = Files.isDirectory(target, LinkOption.NOFOLLOW_LINKS);
             if (replaces) {

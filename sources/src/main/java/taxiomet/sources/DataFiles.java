@@ -35,9 +35,10 @@ public final class DataFiles {
      * @param places folders, whose files are taken, and files
      * @throws SourceException when a place is not there, or there is no table in any of them
      */
-    public static List<FoundTable> find(List<Path> places, Optional<Character> delimiter, Optional<String> encoding) {
+    public static Found find(List<Path> places, Optional<Character> delimiter, Optional<String> encoding) {
         List<Path> files = new ArrayList<>();
-        places.forEach(place -> files.addAll(filesOf(place)));
+        List<String> passedOver = new ArrayList<>();
+        places.forEach(place -> files.addAll(filesOf(place, passedOver)));
         if (files.isEmpty()) {
             throw new SourceException(
                     places.get(0).toString(),
@@ -47,7 +48,16 @@ public final class DataFiles {
         Map<String, List<Path>> parts = new LinkedHashMap<>();
         Map<Path, Sniffed> sniffed = new LinkedHashMap<>();
         for (Path file : files) {
-            Sniffed seen = Sniffer.sniff(file, delimiter, encoding);
+            Sniffed seen;
+            try {
+                seen = Sniffer.sniff(file, delimiter, encoding);
+            } catch (SourceException e) {
+                if (places.contains(file)) {
+                    throw e;
+                }
+                passedOver.add(e.getMessage());
+                continue;
+            }
             sniffed.put(file, seen);
             Matcher part = PART.matcher(stem(file));
             String group = part.matches() ? "parts of " + part.group(1) : "file " + file.getFileName();
@@ -55,14 +65,36 @@ public final class DataFiles {
                     + seen.rows().delimiter();
             parts.computeIfAbsent(kind, k -> new ArrayList<>()).add(file);
         }
+        if (parts.isEmpty()) {
+            throw new SourceException(
+                    places.get(0).toString(), "no file in it can be read as a table", passedOver.get(0));
+        }
         List<FoundTable> tables = new ArrayList<>();
         for (List<Path> group : parts.values()) {
-            tables.add(table(group, sniffed.get(group.get(0)), tables));
+            List<String> remarks = new ArrayList<>();
+            for (Path file : group) {
+                for (String remark : sniffed.get(file).remarks()) {
+                    remarks.add(group.size() == 1 ? remark : file.getFileName() + ": " + remark);
+                }
+            }
+            tables.add(table(group, sniffed.get(group.get(0)), tables, remarks));
         }
-        return tables;
+        return new Found(tables, passedOver);
     }
 
-    private static List<Path> filesOf(Path place) {
+    /**
+     * What was found.
+     *
+     * @param passedOver files in the folders named that are no tables, with what they are where that was found out
+     */
+    public record Found(List<FoundTable> tables, List<String> passedOver) {
+        public Found {
+            tables = List.copyOf(tables);
+            passedOver = List.copyOf(passedOver);
+        }
+    }
+
+    private static List<Path> filesOf(Path place, List<String> passedOver) {
         if (!Files.isDirectory(place)) {
             if (!Files.exists(place)) {
                 throw new SourceException(place.toString(), "there is no such file or folder", "check the name");
@@ -70,10 +102,12 @@ public final class DataFiles {
             return List.of(place);
         }
         try (Stream<Path> all = Files.list(place)) {
-            return all.filter(file -> Files.isRegularFile(file)
-                            && DATA.matcher(file.getFileName().toString()).matches())
-                    .sorted()
-                    .toList();
+            List<Path> files = all.filter(Files::isRegularFile).sorted().toList();
+            files.stream()
+                    .filter(file ->
+                            !isData(file) && !file.getFileName().toString().startsWith("."))
+                    .forEach(file -> passedOver.add(file.toString()));
+            return files.stream().filter(DataFiles::isData).toList();
         } catch (NoSuchFileException e) {
             throw new SourceException(place.toString(), "there is no such folder", "check the name");
         } catch (IOException e) {
@@ -84,13 +118,17 @@ public final class DataFiles {
         }
     }
 
+    private static boolean isData(Path file) {
+        return DATA.matcher(file.getFileName().toString()).matches();
+    }
+
     private static String stem(Path file) {
         String name = file.getFileName().toString();
         Matcher data = DATA.matcher(name);
         return data.matches() ? data.group(1) : name.replaceAll("\\.[^.]*$", "");
     }
 
-    private static FoundTable table(List<Path> files, Sniffed first, List<FoundTable> others) {
+    private static FoundTable table(List<Path> files, Sniffed first, List<FoundTable> others, List<String> remarks) {
         String stem = stem(files.get(0));
         RowsFile rows = first.rows();
         if (files.size() > 1) {
@@ -111,7 +149,7 @@ public final class DataFiles {
         for (int i = 2; isTaken(name, others); i++) {
             name = stem + "_" + i;
         }
-        return new FoundTable(name, rows, first.columns());
+        return new FoundTable(name, rows, first.columns(), remarks);
     }
 
     /** A glob that takes these files of one folder and no others. */

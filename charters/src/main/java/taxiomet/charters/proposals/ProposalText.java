@@ -15,7 +15,14 @@ final class ProposalText {
     /** @throws ProposalException when the file is not there, cannot be read, or is not UTF-8 */
     static String of(Path file) {
         try {
-            return Files.readString(file, StandardCharsets.UTF_8);
+            // A kernel's files have no size, and some of them no end.
+            boolean isEmpty = Files.isRegularFile(file) && Files.size(file) == 0;
+            String text = isEmpty ? "" : Files.readString(file, StandardCharsets.UTF_8);
+            if (text.indexOf('\0') >= 0) {
+                throw new ProposalException(
+                        file.toString(), "there is a NUL character in it, which no table can hold", "take it out");
+            }
+            return text;
         } catch (NoSuchFileException e) {
             throw new ProposalException(file.toString(), "there is no such file", "check the path");
         } catch (CharacterCodingException e) {

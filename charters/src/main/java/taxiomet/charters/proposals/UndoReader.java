@@ -47,19 +47,21 @@ public final class UndoReader {
                 JsonToken value = json.nextToken();
                 if (name.equals("taxiomet_undo")) {
                     isUndo = value == JsonToken.VALUE_NUMBER_INT && json.getIntValue() == 1;
-                } else if (name.equals("files") && value == JsonToken.START_ARRAY) {
-                    while (json.nextToken() == JsonToken.START_OBJECT) {
+                } else if (name.equals("files")) {
+                    require(value == JsonToken.START_ARRAY);
+                    while (json.nextToken() != JsonToken.END_ARRAY) {
+                        require(json.currentToken() == JsonToken.START_OBJECT);
                         files.add(file());
                     }
                 } else {
                     json.skipChildren();
                 }
             }
-            require(isUndo);
+            require(isUndo && !files.isEmpty());
             return files;
         } catch (NoSuchFileException e) {
             throw new ProposalException(file.toString(), "there is no such file", "check the path");
-        } catch (JsonProcessingException e) {
+        } catch (JsonProcessingException | IllegalArgumentException e) {
             throw unfit();
         } catch (IOException e) {
             throw new ProposalException(file.toString(), "the file cannot be read (" + e.getMessage() + ")", "");
@@ -88,18 +90,20 @@ public final class UndoReader {
             String name = json.currentName();
             json.nextToken();
             switch (name) {
-                case "file" -> place = json.getText();
+                case "file" -> place = text();
                 case "copy" -> copy = sha256();
                 case "original" -> original = sha256();
                 case "edits" -> {
-                    while (json.nextToken() == JsonToken.START_OBJECT) {
+                    require(json.currentToken() == JsonToken.START_ARRAY);
+                    while (json.nextToken() != JsonToken.END_ARRAY) {
+                        require(json.currentToken() == JsonToken.START_OBJECT);
                         edits.add(edit());
                     }
                 }
                 default -> json.skipChildren();
             }
         }
-        require(!place.isEmpty() && !copy.isEmpty() && !original.isEmpty());
+        require(!place.isEmpty() && place.indexOf('\0') < 0 && !copy.isEmpty() && !original.isEmpty());
         return new FileUndo(place, edits, copy, original);
     }
 
@@ -109,9 +113,18 @@ public final class UndoReader {
         while (json.nextToken() == JsonToken.FIELD_NAME) {
             boolean isDigest = json.currentName().equals("sha256");
             json.nextToken();
-            digest = isDigest ? json.getText() : digest;
+            if (isDigest) {
+                digest = text();
+            } else {
+                json.skipChildren();
+            }
         }
         return digest;
+    }
+
+    private String text() throws IOException {
+        require(json.currentToken() == JsonToken.VALUE_STRING);
+        return json.getText();
     }
 
     private Edit edit() throws IOException {
@@ -124,8 +137,8 @@ public final class UndoReader {
             switch (name) {
                 case "at" -> at = json.getLongValue();
                 case "remove" -> remove = json.getLongValue();
-                case "put" -> put = json.getText().getBytes(StandardCharsets.UTF_8);
-                case "put_base64" -> put = Base64.getDecoder().decode(json.getText());
+                case "put" -> put = text().getBytes(StandardCharsets.UTF_8);
+                case "put_base64" -> put = Base64.getDecoder().decode(text());
                 default -> json.skipChildren();
             }
         }

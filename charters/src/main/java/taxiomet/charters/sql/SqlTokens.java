@@ -117,11 +117,19 @@ public final class SqlTokens {
     }
 
     private static List<Token> tokens(String script, boolean isScript) throws Unfinished {
+        if (script.indexOf('\0') >= 0) {
+            throw new Unfinished("there is a NUL character in it, which no table can hold", lineOf(script), 1);
+        }
         SqlTokens reader = new SqlTokens(script, isScript);
         while (reader.at < script.length()) {
             reader.next();
         }
         return reader.tokens;
+    }
+
+    private static int lineOf(String script) {
+        String before = script.substring(0, script.indexOf('\0'));
+        return 1 + (int) before.chars().filter(c -> c == '\n').count();
     }
 
     private char peek(int ahead) {

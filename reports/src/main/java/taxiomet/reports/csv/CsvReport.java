@@ -2,6 +2,7 @@ package taxiomet.reports.csv;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
+import de.siegmar.fastcsv.writer.QuoteStrategies;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
@@ -23,6 +24,8 @@ public final class CsvReport {
     public static void write(CheckResult result, Path file) {
         try (CsvWriter writer = CsvWriter.builder()
                 .lineDelimiter(LineDelimiter.LF)
+                // An empty text is told from a null: only the text has quotes.
+                .quoteStrategy(QuoteStrategies.EMPTY)
                 .build(Files.newBufferedWriter(file, StandardCharsets.UTF_8))) {
             writer.writeRecord(
                     "severity",

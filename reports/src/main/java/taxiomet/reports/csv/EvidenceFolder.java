@@ -15,7 +15,6 @@ import java.util.Set;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
-import taxiomet.finding.FindingKind;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.OutputException;
 
@@ -68,7 +67,7 @@ public final class EvidenceFolder {
         List<String> names = fileNames(result);
         for (int i = 0; i < names.size(); i++) {
             Finding finding = result.findings().get(i);
-            if (finding.kind() == FindingKind.RULE_NOT_READ) {
+            if (finding.kind().hasNoRows()) {
                 continue;
             }
             Path file = folder.resolve(names.get(i));
@@ -95,7 +94,7 @@ public final class EvidenceFolder {
         Set<String> taken = new HashSet<>(Set.of("result.json"));
         for (int i = 0; i < names.size(); i++) {
             String name = names.get(i);
-            if (result.findings().get(i).kind() == FindingKind.RULE_NOT_READ) {
+            if (result.findings().get(i).kind().hasNoRows()) {
                 continue;
             }
             try (OwnerFiles files = new OwnerFiles(result, result.findings().get(i), owner -> {

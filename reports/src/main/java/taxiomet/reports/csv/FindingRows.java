@@ -2,6 +2,7 @@ package taxiomet.reports.csv;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
+import de.siegmar.fastcsv.writer.QuoteStrategies;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -28,6 +29,8 @@ final class FindingRows implements Closeable {
         boolean isNew = Files.notExists(file);
         this.writer = CsvWriter.builder()
                 .lineDelimiter(LineDelimiter.LF)
+                // An empty text is told from a null: only the text has quotes.
+                .quoteStrategy(QuoteStrategies.EMPTY)
                 .build(Files.newBufferedWriter(
                         file, StandardCharsets.UTF_8, StandardOpenOption.CREATE, StandardOpenOption.APPEND));
         if (isNew) {

@@ -6,6 +6,7 @@ import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import taxiomet.charter.Key;
 import taxiomet.charter.Severity;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.LinkResult;
@@ -151,6 +152,12 @@ public final class JsonReport {
         json.writeStringField("severity", finding.severity().word());
         json.writeStringField("table", finding.table());
         json.writeStringField("at", finding.at());
+        if (finding.kind().place() == FindingKind.Place.KEY
+                && result.table(finding.table()).keyName().isPresent()
+                && finding.at().equals(Key.PRIMARY)) {
+            json.writeStringField(
+                    "key_name", result.table(finding.table()).keyName().get());
+        }
         json.writeStringField(
                 "at_kind",
                 finding.details() instanceof Finding.Undeclared lost
@@ -167,7 +174,7 @@ public final class JsonReport {
             }
         }
         json.writeEndArray();
-        if (evidenceFile != null && finding.kind() != FindingKind.RULE_NOT_READ) {
+        if (evidenceFile != null && !finding.kind().hasNoRows()) {
             json.writeStringField("evidence", evidenceFile);
         }
         json.writeEndObject();
@@ -206,6 +213,17 @@ public final class JsonReport {
             json.writeStringField("declared", lost.declared());
             json.writeStringField("problem", lost.problem());
             json.writeStringField("place", lost.place());
+        } else if (details instanceof Finding.Gaps gaps) {
+            json.writeNumberField("missing", gaps.missing());
+            json.writeNumberField("ranges", gaps.ranges());
+            json.writeArrayFieldStart("first_ranges");
+            for (Finding.Gap gap : gaps.first()) {
+                json.writeStartArray();
+                json.writeNumber(gap.from());
+                json.writeNumber(gap.to());
+                json.writeEndArray();
+            }
+            json.writeEndArray();
         } else if (details instanceof Finding.Broken broken) {
             json.writeStringField("condition", broken.condition());
             writeReasons(broken.reasons());

@@ -63,6 +63,7 @@ public final class SurveyJson {
         json.writeNumberField("rows", table.rows());
         json.writeNumberField("malformed_rows", table.malformed());
         json.writeBooleanField("repeats_rows", table.repeatsRows());
+        JsonOutput.writeTexts(json, "remarks", table.remarks());
         json.writeArrayFieldStart("columns");
         for (ColumnProfile column : table.columns()) {
             writeColumn(column);

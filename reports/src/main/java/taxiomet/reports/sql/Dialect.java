@@ -35,18 +35,25 @@ public enum Dialect {
             return text;
         }
         String escaped = text.replace("'", "''");
-        return "'" + (this == MARIADB ? escaped.replace("\\", "\\\\") : escaped) + "'";
+        if (this == SQLITE || text.indexOf('\\') < 0) {
+            return "'" + escaped + "'";
+        }
+        // PostgreSQL reads E'..' alike whatever standard_conforming_strings says; MariaDB's mode is set at the head of
+        // a script.
+        return (this == POSTGRESQL ? "E'" : "'") + escaped.replace("\\", "\\\\") + "'";
     }
 
     /** Statements that begin a script: links act, and a guard left by a script that failed is gone. */
     List<String> begin() {
         return switch (this) {
-            case POSTGRESQL -> List.of("BEGIN");
+            case POSTGRESQL -> List.of("SET standard_conforming_strings = on", "BEGIN");
             case SQLITE -> List.of("PRAGMA foreign_keys = ON", "BEGIN");
             case MARIADB ->
                 List.of(
-                        // Zero is a number like any other, and assignments see the row as it was.
-                        "SET sql_mode = CONCAT(@@sql_mode, ',NO_AUTO_VALUE_ON_ZERO,SIMULTANEOUS_ASSIGNMENT')",
+                        // Zero is a number like any other, assignments see the row as it was, a backslash in a text is
+                        // doubled.
+                        "SET sql_mode = CONCAT(REPLACE(@@sql_mode, 'NO_BACKSLASH_ESCAPES', ''),"
+                                + " ',NO_AUTO_VALUE_ON_ZERO,SIMULTANEOUS_ASSIGNMENT')",
                         dropTemporary() + " IF EXISTS " + GUARD,
                         "START TRANSACTION");
         };

@@ -57,6 +57,7 @@ public final class SurveyText {
         out.accept(Style.STRONG.apply(CellText.escaped(table.name()), hasColor) + "  " + Counted.of(table.rows(), "row")
                 + (table.malformed() > 0 ? ", " + Counted.grouped(table.malformed()) + " malformed" : "")
                 + Style.FAINT.apply("  " + CellText.escaped(String.join(", ", table.files())), hasColor));
+        table.remarks().forEach(remark -> sentence(remark, INDENT));
         if (table.repeatsRows()) {
             sentence("there are rows that are equal in all columns", INDENT);
         }

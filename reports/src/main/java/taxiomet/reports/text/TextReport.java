@@ -23,6 +23,7 @@ import taxiomet.reports.text.Grid.Cell;
 /** The result of a check for a person: the answer first, then a line a table, then the findings, the worst first. */
 public final class TextReport {
     private static final int VALUES_SHOWN = 3;
+    private static final int GAPS_SHOWN = 12;
     private static final int INDENT = 4;
     private static final int LONGEST_DECLARED = 200;
 
@@ -121,7 +122,7 @@ public final class TextReport {
             return new Cell("sound", Style.GOOD);
         }
         String text = kinds.entrySet().stream()
-                .map(kind -> kind.getKey() == FindingKind.RULE_NOT_READ
+                .map(kind -> kind.getKey().hasNoRows()
                         ? kind.getKey().words()
                         : kind.getKey().words() + " " + Counted.grouped(kind.getValue()))
                 .collect(Collectors.joining(", "));
@@ -135,7 +136,9 @@ public final class TextReport {
         String kind = finding.kind().words() + " at " + CellText.escaped(place);
         String where = finding.details() instanceof Finding.Undeclared lost
                 ? CellText.escaped(lost.place())
-                : Counted.of(finding.rows(), "row");
+                : finding.details() instanceof Finding.Gaps gaps
+                        ? Counted.of(gaps.missing(), "number") + " in " + Counted.of(gaps.ranges(), "gap")
+                        : Counted.of(finding.rows(), "row");
         out.accept(Style.of(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
                 + Style.STRONG.apply(kind, hasColor) + ": " + where);
         for (String sentence : sentences(finding)) {
@@ -165,6 +168,15 @@ public final class TextReport {
             sentences.add("a " + lost.what() + " is left out: "
                     + CellText.escaped(CellText.cut(lost.declared(), LONGEST_DECLARED)));
             sentences.add(CellText.escaped(lost.problem()));
+        } else if (details instanceof Finding.Gaps gaps) {
+            sentences.add("no row has "
+                    + gaps.first().stream()
+                            .limit(GAPS_SHOWN)
+                            .map(gap -> gap.from() == gap.to()
+                                    ? String.valueOf(gap.from())
+                                    : gap.from() + " to " + gap.to())
+                            .collect(Collectors.joining(", "))
+                    + (gaps.ranges() > GAPS_SHOWN ? ", ..." : ""));
         } else if (details instanceof Finding.Broken broken) {
             sentences.add(CellText.escaped(broken.condition()));
             ruleSentence(finding).ifPresent(sentences::add);

@@ -321,7 +321,7 @@ final class CsvPart {
         if (packing != Packing.NONE && !(cause instanceof FileSystemException)) {
             return new SourceException(
                     file.toString(),
-                    "the file cannot be decompressed (" + cause.getMessage() + ")",
+                    "the file cannot be decompressed (" + FileParts.reason(cause) + ")",
                     "check that it is whole, and that its ending (.gz, .zst) says what it is");
         }
         return FileParts.unreadable(file, cause);

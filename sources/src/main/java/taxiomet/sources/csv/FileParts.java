@@ -1,5 +1,6 @@
 package taxiomet.sources.csv;
 
+import java.io.EOFException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.FileSystemException;
@@ -11,6 +12,7 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.PathMatcher;
 import java.util.List;
+import java.util.Set;
 import java.util.regex.PatternSyntaxException;
 import java.util.stream.Stream;
 import taxiomet.rows.SourceException;
@@ -18,6 +20,8 @@ import taxiomet.rows.SourceException;
 /** Finds the files of a table. */
 final class FileParts {
     private static final String GLOB_CHARACTERS = "*?[{";
+    private static final Set<String> KERNEL =
+            Set.of("proc", "sysfs", "debugfs", "tracefs", "securityfs", "cgroup", "cgroup2", "configfs", "devtmpfs");
 
     private FileParts() {}
 
@@ -77,7 +81,7 @@ final class FileParts {
         return files;
     }
 
-    private static void requireFile(Path file) {
+    static void requireFile(Path file) {
         if (Files.isDirectory(file)) {
             throw new SourceException(
                     file.toString(),
@@ -86,7 +90,7 @@ final class FileParts {
         }
         try {
             Path real = file.toRealPath();
-            if (!Files.isRegularFile(real)) {
+            if (!Files.isRegularFile(real) || isOfKernel(real)) {
                 throw new SourceException(
                         file.toString(),
                         "this is no ordinary file",
@@ -108,9 +112,22 @@ final class FileParts {
         if (cause instanceof FileSystemLoopException) {
             return new SourceException(file.toString(), "symbolic links lead round in a circle", "mend the links");
         }
-        String reason = cause instanceof FileSystemException f && f.getReason() != null
-                ? f.getReason()
-                : cause.getMessage() == null ? cause.getClass().getSimpleName() : cause.getMessage();
-        return new SourceException(file.toString(), "it cannot be read (" + reason + ")", "");
+        return new SourceException(file.toString(), "it cannot be read (" + reason(cause) + ")", "");
+    }
+
+    /** What went wrong, in a few words. */
+    static String reason(Throwable cause) {
+        if (cause instanceof EOFException || cause.getCause() instanceof EOFException) {
+            return "it ends too early: it was cut short";
+        }
+        if (cause instanceof FileSystemException f && f.getReason() != null) {
+            return f.getReason();
+        }
+        return cause.getMessage() == null ? cause.getClass().getSimpleName() : cause.getMessage();
+    }
+
+    /** Whether a file that looks like an ordinary one is a kernel's: it has no size, and may have no end. */
+    private static boolean isOfKernel(Path file) throws IOException {
+        return Files.size(file) == 0 && KERNEL.contains(Files.getFileStore(file).type());
     }
 }

@@ -6,11 +6,7 @@ import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import io.airlift.compress.zstd.ZstdInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
-import java.nio.charset.CodingErrorAction;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -34,8 +30,12 @@ public final class Sniffer {
 
     private Sniffer() {}
 
-    /** How a file is written, and the names of its columns. */
-    public record Sniffed(RowsFile rows, List<String> columns) {}
+    /**
+     * How a file is written, and the names of its columns.
+     *
+     * @param remarks what was guessed, and what spoke for it
+     */
+    public record Sniffed(RowsFile rows, List<String> columns, List<String> remarks) {}
 
     /**
      * Looks at the beginning of a file.
@@ -46,6 +46,7 @@ public final class Sniffer {
      */
     public static Sniffed sniff(Path file, Optional<Character> delimiter, Optional<String> encoding) {
         byte[] first;
+        FileParts.requireFile(file);
         try (InputStream in = decompressed(file)) {
             first = in.readNBytes(FIRST_BYTES);
         } catch (IOException e) {
@@ -54,7 +55,9 @@ public final class Sniffer {
         if (first.length == 0) {
             throw new SourceException(file.toString(), "the file is empty", "leave it out, or name the other files");
         }
-        String charset = encoding.orElseGet(() -> encodingOf(first));
+        FileContent.requireDelimitedText(file, first);
+        EncodingGuess guess = EncodingGuess.of(first);
+        String charset = encoding.orElse(guess.encoding());
         String text = wholeLines(decoded(first, charset), first.length == FIRST_BYTES);
         char separator = delimiter.orElseGet(() -> delimiterOf(text));
         List<List<String>> records = records(text, separator);
@@ -71,40 +74,14 @@ public final class Sniffer {
                 hasHeader,
                 hasHeader ? Optional.empty() : Optional.of(columns),
                 NULL_WORDS);
-        return new Sniffed(rows, columns);
+        List<String> remarks = encoding.isEmpty() ? guess.remark().stream().toList() : List.of();
+        return new Sniffed(rows, columns, remarks);
     }
 
     private static InputStream decompressed(Path file) throws IOException {
         String name = file.toString().toLowerCase(Locale.ROOT);
         InputStream in = Files.newInputStream(file);
         return name.endsWith(".gz") ? new GZIPInputStream(in) : name.endsWith(".zst") ? new ZstdInputStream(in) : in;
-    }
-
-    private static String encodingOf(byte[] first) {
-        boolean isLittle = first.length > 1 && (first[0] & 0xFF) == 0xFF && (first[1] & 0xFF) == 0xFE;
-        boolean isBig = first.length > 1 && (first[0] & 0xFF) == 0xFE && (first[1] & 0xFF) == 0xFF;
-        if (isLittle || isBig) {
-            return "UTF-16";
-        }
-        // The last character may be cut in the middle.
-        for (int cut = 0; cut < 4 && cut < first.length; cut++) {
-            if (isUtf8(first, first.length - cut)) {
-                return "UTF-8";
-            }
-        }
-        return "windows-1252";
-    }
-
-    private static boolean isUtf8(byte[] bytes, int length) {
-        try {
-            StandardCharsets.UTF_8
-                    .newDecoder()
-                    .onMalformedInput(CodingErrorAction.REPORT)
-                    .decode(ByteBuffer.wrap(bytes, 0, length));
-            return true;
-        } catch (CharacterCodingException e) {
-            return false;
-        }
     }
 
     private static String decoded(byte[] first, String charset) {
