@@ -28,6 +28,7 @@ import taxiomet.rehearse.Proposal.Deferral;
 import taxiomet.rehearse.ProposalException;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
+import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
 import taxiomet.reports.csv.EffectsCsv;
 import taxiomet.reports.json.RehearsalJson;
@@ -254,7 +255,7 @@ final class RehearseCommand implements Callable<Integer> {
         if (isWhole && into == null) {
             throw new UsageException("--whole goes with --into DIR");
         }
-        Charter charter = new UsableCharter(terminal, source, proposal.charter(), quiet).forRehearsal();
+        Charter charter = new UsableCharter(terminal, source, proposal.charter(), quiet).forRehearsal(behaviour);
         for (String trial : trials) {
             charter = LinkTrials.read(charter, trial).in(charter);
         }
@@ -315,6 +316,14 @@ final class RehearseCommand implements Callable<Integer> {
         Dialect written = dialect != null
                 ? dialect
                 : whose == Behaviour.STANDARD ? Dialect.POSTGRESQL : Dialect.valueOf(whose.name());
+        rehearsal.oneOfTwoCopies().ifPresent(row -> {
+            throw new OutputException(
+                    writeSql.toString(),
+                    "row " + row.row() + " of " + row.table()
+                            + " has a copy with the same key, and SQL cannot name one of the" + " two alone",
+                    "write the tables with --into; on a server, delete one copy by ctid (PostgreSQL), by rowid (SQLite) or with"
+                            + " LIMIT 1 (MariaDB)");
+        });
         try (WholeOutput forward = new WholeOutput(writeSql);
                 WholeOutput back = new WholeOutput(undoOf(writeSql))) {
             new ProposalSql(charter, written).write(rehearsal.statements(), forward.draft());

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Severity;
@@ -37,7 +38,7 @@ final class UsableCharter {
      */
     Charter forCheck() throws CharterException {
         ReadCharter read = source.read(file);
-        List<Problem> errors = errors(read);
+        List<Problem> errors = errors(read, false);
         if (!errors.isEmpty() && !isQuiet) {
             errors.forEach(error -> terminal.say(error.toString()));
             terminal.say("This plays no part in a check, which goes on.");
@@ -48,21 +49,24 @@ final class UsableCharter {
     /**
      * The charter for a rehearsal: what is wrong with actions is what it is to show.
      *
+     * @param behaviour whose behaviour is asked for; null for the charter's own. SQLite compares values of all types
      * @throws CharterException with all errors in it that have to do with other things
      */
-    Charter forRehearsal() throws CharterException {
+    Charter forRehearsal(Behaviour behaviour) throws CharterException {
         ReadCharter read = source.read(file);
-        errors(read);
+        Behaviour whose = behaviour == null ? read.charter().behavesAs() : behaviour;
+        errors(read, whose == Behaviour.SQLITE);
         return charter(read);
     }
 
     /** What is wrong and concerns changes alone. */
-    private static List<Problem> errors(ReadCharter read) throws CharterException {
+    private static List<Problem> errors(ReadCharter read, boolean comparesAll) throws CharterException {
         List<Problem> ofRows = new ArrayList<>();
         List<Problem> ofChanges = new ArrayList<>();
         for (Judgement judgement : Review.of(read.charter(), Optional.empty())) {
             List<String> path = judgement.path();
-            if (judgement.severity() != Severity.ERROR || path.contains("not_read")) {
+            boolean isOfTypes = path.size() > 4 && path.get(4).equals("columns");
+            if (judgement.severity() != Severity.ERROR || path.contains("not_read") || (isOfTypes && comparesAll)) {
                 continue;
             }
             Problem problem = read.places().of(path).problem(judgement.problem(), judgement.remedy());

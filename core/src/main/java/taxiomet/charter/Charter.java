@@ -54,6 +54,16 @@ public record Charter(
         return ordered;
     }
 
+    /** The charter without links whose ends can never be equal by their types. */
+    public Charter withComparableLinks() {
+        List<Table> kept = tables.stream()
+                .map(table -> table.withLinks(table.links().stream()
+                        .filter(link -> link.isComparable(table, table(link.parent())))
+                        .toList()))
+                .toList();
+        return kept.equals(tables) ? this : with(kept);
+    }
+
     private static List<String> names(List<ForeignKey> links) {
         return links.stream().map(link -> link.child() + "." + link.name()).toList();
     }

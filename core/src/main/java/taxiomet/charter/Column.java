@@ -14,6 +14,7 @@ import java.util.Optional;
  * @param decimalComma whether numbers are written with a comma for the point
  * @param defaultValue what an insert that leaves the column out writes; null without one
  * @param generated whether the database numbers rows that leave the column out
+ * @param isWordInteger whether the type was declared by the very word INTEGER: SQLite takes such a primary key for the row's own number
  * @param notesGaps whether numbers that no row has, between the least and the greatest, are worth a note
  */
 public record Column(
@@ -28,6 +29,7 @@ public record Column(
         boolean decimalComma,
         Optional<DefaultValue> defaultValue,
         Generated generated,
+        boolean isWordInteger,
         boolean notesGaps,
         Severity severity) {
 
@@ -40,6 +42,25 @@ public record Column(
 
     public Column {
         values = List.copyOf(values);
+    }
+
+    /** The same column, its type declared by the word INTEGER or by another one. */
+    public Column spelled(boolean isInteger) {
+        return new Column(
+                name,
+                type,
+                isRequired,
+                length,
+                values,
+                pattern,
+                comparison,
+                format,
+                decimalComma,
+                defaultValue,
+                generated,
+                isInteger,
+                notesGaps,
+                severity);
     }
 
     /** A column with a type and nothing else declared. */
@@ -56,6 +77,7 @@ public record Column(
                 false,
                 Optional.empty(),
                 Generated.NEVER,
+                type.name() == ColumnType.Name.INTEGER,
                 false,
                 Severity.ERROR);
     }

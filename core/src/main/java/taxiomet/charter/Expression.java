@@ -126,6 +126,22 @@ public sealed interface Expression {
         }
     }
 
+    /** The number of the row in its file, 1 for the first, as evidence has it; only in a change, where rows are being named. */
+    record RowNumber() implements Expression {
+        @Override
+        public Type type() {
+            return Type.INTEGER;
+        }
+    }
+
+    /** The name of the file that the row stands in, without its folders; only in a change, where rows are being named. */
+    record RowFile() implements Expression {
+        @Override
+        public Type type() {
+            return Type.TEXT;
+        }
+    }
+
     record Negation(Expression operand) implements Expression {
         @Override
         public Type type() {
@@ -231,10 +247,13 @@ public sealed interface Expression {
         return List.of();
     }
 
-    /** All columns and parents' columns in the expression, as often as they stand there. */
+    /** All that an expression reads of a row or its parents, as often as it stands there. */
     default List<Expression> leaves() {
         List<Expression> leaves = all();
-        leaves.removeIf(part -> !(part instanceof ColumnValue) && !(part instanceof ParentValue));
+        leaves.removeIf(part -> !(part instanceof ColumnValue)
+                && !(part instanceof ParentValue)
+                && !(part instanceof RowNumber)
+                && !(part instanceof RowFile));
         return leaves;
     }
 

@@ -76,6 +76,18 @@ public record ForeignKey(
         }
     }
 
+    /** Whether values of both ends can be equal, by their types; SQLite alone compares others, too. */
+    public boolean isComparable(Table childTable, Table parentTable) {
+        for (int i = 0; i < columns.size(); i++) {
+            ColumnType one = childTable.column(columns.get(i)).type();
+            ColumnType other = parentTable.column(parentColumns.get(i)).type();
+            if (!one.family().isComparableWith(other.family())) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** The same link for the rows that meet a condition. */
     public ForeignKey where(Optional<Condition> condition) {
         return with(condition, isEnforced);

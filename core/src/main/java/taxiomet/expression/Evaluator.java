@@ -22,6 +22,8 @@ import taxiomet.charter.Expression.Negation;
 import taxiomet.charter.Expression.Not;
 import taxiomet.charter.Expression.Or;
 import taxiomet.charter.Expression.ParentValue;
+import taxiomet.charter.Expression.RowFile;
+import taxiomet.charter.Expression.RowNumber;
 import taxiomet.charter.Expression.Type;
 
 /**
@@ -50,7 +52,11 @@ public final class Evaluator {
     }
 
     private Object value(Expression expression) {
-        if (expression instanceof ColumnValue || expression instanceof ParentValue || expression instanceof InQuery) {
+        if (expression instanceof ColumnValue
+                || expression instanceof ParentValue
+                || expression instanceof InQuery
+                || expression instanceof RowNumber
+                || expression instanceof RowFile) {
             return leaves.value(expression);
         } else if (expression instanceof Literal e) {
             return e.value();

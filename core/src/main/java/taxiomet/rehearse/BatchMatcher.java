@@ -118,7 +118,7 @@ final class BatchMatcher {
         }
         read(batch, row, conditionColumns);
         for (RowCondition condition : conditions) {
-            if (condition.holds(scratch)) {
+            if (condition.holds(batch.ref(row), scratch)) {
                 return true;
             }
         }

@@ -190,11 +190,20 @@ final class CellCodec {
             return null;
         }
         return switch (form.family()) {
-            case EXACT_NUMBER -> exact(value);
+            case EXACT_NUMBER -> exact(value instanceof String text ? numberIn(text) : value);
             case APPROXIMATE_NUMBER -> ((Number) value).doubleValue() + 0.0;
-            case TEXT -> form.comparison() == Comparison.EXACT ? value : form.folded((String) value);
+            case TEXT -> form.comparison() == Comparison.EXACT ? value.toString() : form.folded(value.toString());
             default -> value;
         };
+    }
+
+    /** A text beside a number is compared as one where it is one, as SQLite has it; otherwise it equals none. */
+    private static Object numberIn(String text) {
+        try {
+            return new BigDecimal(text.strip());
+        } catch (NumberFormatException e) {
+            return text;
+        }
     }
 
     private static Object exact(Object value) {

@@ -86,13 +86,34 @@ public sealed interface Change {
     }
 
     /**
+     * Where a row stands, as evidence says it.
+     *
+     * @param file its name, without folders
+     * @param row its number in the file, 1 for the first
+     */
+    record RowPlace(String file, long row) {}
+
+    /** Whether a change names a row by its number. */
+    static boolean namesByNumber(Change change) {
+        Optional<Expression> where = change instanceof Delete delete
+                ? delete.where()
+                : change instanceof Update update ? update.where() : Optional.empty();
+        return where.map(condition ->
+                                condition.leaves().stream().anyMatch(leaf -> leaf instanceof Expression.RowNumber))
+                        .orElse(false)
+                || (change instanceof Listed listed
+                        && listed.rows().stream().anyMatch(row -> row.at().isPresent()));
+    }
+
+    /**
      * A line of a table of keys.
      *
      * @param place the file and line
      * @param key the cells by which the row is found, as texts; null for null
      * @param values the new cells
+     * @param at where the row stands, for a line of evidence: then the key is what the row has to hold
      */
-    record ListedRow(String place, List<String> key, List<Input> values) {
+    record ListedRow(String place, List<String> key, List<Input> values, Optional<RowPlace> at) {
         public ListedRow {
             key = java.util.Collections.unmodifiableList(new java.util.ArrayList<>(key));
             values = List.copyOf(values);

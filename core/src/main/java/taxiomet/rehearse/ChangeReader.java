@@ -16,6 +16,7 @@ import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.InQuery;
 import taxiomet.expression.DivisionByZero;
 import taxiomet.expression.Evaluator;
+import taxiomet.rows.RowRef;
 
 /** Finds the rows that changes name, and the values that they write, in the state that a replay has come to. */
 final class ChangeReader {
@@ -25,7 +26,7 @@ final class ChangeReader {
     private final Instant now;
     private final Evaluator evaluator = new Evaluator();
     private final Assigning assigning;
-    private final Map<Change.Listed, ListedCondition> listed = new HashMap<>();
+    private final Map<Change.Listed, LineCondition> listed = new HashMap<>();
 
     /** Turns what an expression gave into a column's type; {@link Unread} where that cannot be. */
     interface Assigning {
@@ -73,7 +74,12 @@ final class ChangeReader {
         }
         List<ReachedRow> found = table.matching(condition);
         if (change instanceof Change.Listed list && rows.misses() == 0) {
-            requireFound(listed.get(list), found, list);
+            LineCondition lines = listed.get(list);
+            if (lines instanceof NumberedCondition) {
+                requireAsSeen(table, lines, found, list);
+            } else {
+                requireFound(lines, found, list);
+            }
         }
         return found;
     }
@@ -112,7 +118,10 @@ final class ChangeReader {
         return new QueryAnswer(values, hasNull);
     }
 
-    private ListedCondition conditionOf(ReachedTable table, List<String> columns, List<Change.ListedRow> lines) {
+    private LineCondition conditionOf(ReachedTable table, List<String> columns, List<Change.ListedRow> lines) {
+        if (lines.stream().anyMatch(line -> line.at().isPresent())) {
+            return numbered(table, lines);
+        }
         int[] places = table.table().indexesOf(columns);
         Map<Object, Integer> byKey = new LinkedHashMap<>();
         for (int i = 0; i < lines.size(); i++) {
@@ -133,15 +142,91 @@ final class ChangeReader {
         return new ListedCondition(table, places, byKey);
     }
 
+    private static NumberedCondition numbered(ReachedTable table, List<Change.ListedRow> lines) {
+        Map<Long, Integer> byRef = new LinkedHashMap<>();
+        for (int i = 0; i < lines.size(); i++) {
+            Change.ListedRow line = lines.get(i);
+            Change.RowPlace at = line.at().orElseThrow();
+            int part = table.files().indexOf(at.file());
+            if (part < 0) {
+                throw new ProposalException(
+                        line.place(),
+                        "`" + at.file() + "` is no file of " + table.table().name(),
+                        "its files are " + String.join(", ", table.files()));
+            }
+            Integer before = byRef.putIfAbsent(RowRef.of(part, at.row()), i);
+            if (before != null) {
+                throw new ProposalException(
+                        line.place(),
+                        "this line names the same row as " + lines.get(before).place(),
+                        "keep one of the two");
+            }
+        }
+        return new NumberedCondition(table, byRef);
+    }
+
+    /** Rows that are named by number hold what stands beside the number, and every number finds one. */
+    private static void requireAsSeen(
+            ReachedTable table, LineCondition condition, List<ReachedRow> found, Change.Listed change) {
+        int[] columns = table.table().indexesOf(change.columns());
+        boolean[] isThere = new boolean[change.rows().size()];
+        List<ProposalException> faults = new ArrayList<>();
+        for (ReachedRow row : found) {
+            int number = condition.lineOf(row.ref, row.values);
+            Change.ListedRow line = change.rows().get(number);
+            isThere[number] = true;
+            for (int i = 0; i < columns.length; i++) {
+                String seen = line.key().get(i);
+                if (row.isChanged() || holds(table, columns[i], row, seen)) {
+                    continue;
+                }
+                String now = table.codec(columns[i]).write(row.value(columns[i]));
+                faults.add(new ProposalException(
+                        line.place(),
+                        "row " + line.at().orElseThrow().row() + " no longer holds what stands beside it: "
+                                + change.columns().get(i) + " is " + (now == null ? "null" : "`" + now + "`")
+                                + ", not " + (seen == null ? "null" : "`" + seen + "`"),
+                        "check again, and take the line from the new evidence"));
+            }
+        }
+        for (int i = 0; i < isThere.length; i++) {
+            if (!isThere[i]) {
+                Change.RowPlace at = change.rows().get(i).at().orElseThrow();
+                faults.add(new ProposalException(
+                        change.rows().get(i).place(),
+                        "there is no row " + at.row() + " in " + at.file() + ", or it is malformed",
+                        "take the line out, or correct its number"));
+            }
+        }
+        if (!faults.isEmpty()) {
+            throw ProposalException.ofAll(faults);
+        }
+    }
+
+    /** Whether a row holds a cell of evidence, in which an apostrophe may stand before what a spreadsheet would reckon with. */
+    private static boolean holds(ReachedTable table, int column, ReachedRow row, String seen) {
+        Object value = row.value(column);
+        if (seen == null || value == null) {
+            return seen == null && value == null;
+        }
+        CellCodec codec = table.codec(column);
+        boolean isPlain = isSame(codec.parse(seen), value);
+        return isPlain || (seen.startsWith("'") && isSame(codec.parse(seen.substring(1)), value));
+    }
+
+    private static boolean isSame(Object one, Object other) {
+        return RowJudge.isSame(one, other);
+    }
+
     /** Every line finds its row; by a whole key, or where values are to be written, one row alone. */
-    private void requireFound(ListedCondition condition, List<ReachedRow> found, Change.Listed change) {
+    private void requireFound(LineCondition condition, List<ReachedRow> found, Change.Listed change) {
         ReachedTable table = rows.table(change.table());
         boolean isUpdate = change instanceof Change.UpdateListed;
         List<Change.ListedRow> lines = change.rows();
         List<String> columns = change.columns();
         int[] counts = new int[lines.size()];
         for (ReachedRow row : found) {
-            counts[condition.lineOf(row.values)]++;
+            counts[condition.lineOf(row.ref, row.values)]++;
         }
         boolean isByKey = isUpdate || table.table().keys().stream().anyMatch(key -> columns.containsAll(key.columns()));
         requireAllFound(table, columns, lines, counts);
@@ -193,11 +278,11 @@ final class ChangeReader {
             return assigner(table, names, row -> inputs, inTurn);
         }
         Change.UpdateListed update = (Change.UpdateListed) change;
-        ListedCondition condition = listed.get(update);
+        LineCondition condition = listed.get(update);
         return assigner(
                 table,
                 update.newColumns(),
-                row -> update.rows().get(condition.lineOf(row.values)).values(),
+                row -> update.rows().get(condition.lineOf(row.ref, row.values)).values(),
                 false);
     }
 

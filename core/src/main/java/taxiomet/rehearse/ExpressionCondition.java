@@ -26,13 +26,13 @@ record ExpressionCondition(
     }
 
     @Override
-    public boolean holds(Object[] values) {
+    public boolean holds(long ref, Object[] values) {
         if (expression.isEmpty()) {
             return true;
         }
         try {
             return Boolean.TRUE.equals(
-                    new Evaluator().evaluate(expression.get(), new RowLeaves(table, values, answers)));
+                    new Evaluator().evaluate(expression.get(), new RowLeaves(table, ref, values, answers)));
         } catch (DivisionByZero e) {
             throw new ProposalException(
                     place,

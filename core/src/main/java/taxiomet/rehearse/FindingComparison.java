@@ -78,7 +78,8 @@ final class FindingComparison {
     }
 
     private CheckRun check(Map<String, TableSource> of, Resources by) {
-        return CheckRun.start(rows.charter(), CHECKING, table -> of.get(table.name()), by, progress);
+        return CheckRun.start(
+                rows.charter().withComparableLinks(), CHECKING, table -> of.get(table.name()), by, progress);
     }
 
     /** Where no duplicates were found, a key has one row alone: others need not be looked for. */
@@ -89,7 +90,7 @@ final class FindingComparison {
                         .anyMatch(finding -> finding.kind() == FindingKind.DUPLICATE
                                 && finding.table().equals(table.table().name())
                                 && finding.at().equals(key.name()));
-                if (!hasDuplicates) {
+                if (!hasDuplicates && key.where().isEmpty()) {
                     table.lookup(key).setUniqueAsRead();
                 }
             }
@@ -98,11 +99,12 @@ final class FindingComparison {
 
     private void noteSoundLinks(CheckRun check) {
         for (ReachedLink link : rows.links()) {
-            boolean hasOrphans = check.result().links().stream()
-                    .anyMatch(found -> found.child().equals(link.link.child())
-                            && found.name().equals(link.link.name())
-                            && found.orphans() > 0);
-            if (!hasOrphans) {
+            boolean isSound = link.link.where().isEmpty()
+                    && check.result().links().stream()
+                            .anyMatch(found -> found.child().equals(link.link.child())
+                                    && found.name().equals(link.link.name())
+                                    && found.orphans() == 0);
+            if (isSound) {
                 link.setSoundAsRead();
             }
         }

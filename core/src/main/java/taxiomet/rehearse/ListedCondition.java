@@ -9,7 +9,7 @@ import java.util.Optional;
 import taxiomet.check.KeyForm;
 
 /** Names the rows whose columns hold what some line of a table of keys says; null in a line names null. */
-final class ListedCondition implements RowCondition {
+final class ListedCondition implements LineCondition {
     private static final Object NULL_MARK = new NullMark();
 
     private final ReachedTable table;
@@ -54,8 +54,8 @@ final class ListedCondition implements RowCondition {
     /** Stands for null: a line without a value names the rows without one. */
     private record NullMark() {}
 
-    /** The line that names a row; -1 when none does. */
-    int lineOf(Object[] values) {
+    @Override
+    public int lineOf(long ref, Object[] values) {
         Object[] parts = new Object[columns.length];
         for (int i = 0; i < parts.length; i++) {
             parts[i] = values[table.slotOf(columns[i])];
@@ -78,11 +78,6 @@ final class ListedCondition implements RowCondition {
             }
         }
         return Optional.of(new NamedKeys(columns, List.of(forms), keys));
-    }
-
-    @Override
-    public boolean holds(Object[] values) {
-        return lineOf(values) >= 0;
     }
 
     @Override

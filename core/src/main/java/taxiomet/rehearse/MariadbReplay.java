@@ -110,7 +110,7 @@ final class MariadbReplay extends Replay {
     }
 
     private static boolean isNamed(ReachedRow row, RowCondition by) {
-        return !row.isGone && (by == null || by.holds(row.values));
+        return !row.isGone && (by == null || by.holds(row));
     }
 
     /** Rows stand in the order of their primary key. */

@@ -58,6 +58,8 @@ final class ReachedTable {
     /** A number in a generated column, and the row that it stands in; 0 for none. */
     private record Numbered(long number, long ref) {}
 
+    private List<String> files = List.of();
+
     ReachedTable(Table table, int place, ReachedRows all) {
         this.table = table;
         this.place = place;
@@ -69,6 +71,25 @@ final class ReachedTable {
 
     Table table() {
         return table;
+    }
+
+    /** Says what the files are called that the rows stand in, without their folders. */
+    void setFiles(List<String> names) {
+        files = List.copyOf(names);
+    }
+
+    /** Whether a reference is that of a row that was read. */
+    boolean isAsRead(long ref) {
+        return RowRef.part(ref) < files.size() && RowRef.row(ref) > 0;
+    }
+
+    /** The name of the file that a row stands in. */
+    String fileOf(long ref) {
+        return files.get(RowRef.part(ref));
+    }
+
+    List<String> files() {
+        return files;
     }
 
     CellCodec codec(int column) {
@@ -188,7 +209,7 @@ final class ReachedTable {
         }
         List<ReachedRow> found = new ArrayList<>();
         forEachPresent(row -> {
-            if (condition.holds(row.values)) {
+            if (condition.holds(row)) {
                 found.add(row);
             }
         });

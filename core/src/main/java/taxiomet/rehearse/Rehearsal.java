@@ -14,6 +14,7 @@ import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.EffectKind;
 import taxiomet.finding.RehearsalResult.EffectRow;
+import taxiomet.finding.RehearsalResult.RowName;
 import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.rows.RowEdits;
 import taxiomet.rows.TableSource;
@@ -65,6 +66,24 @@ public final class Rehearsal implements AutoCloseable {
     /** The rows of a table as they were read; usable until the rehearsal is closed. */
     public TableSource source(String table) {
         return run.source(table);
+    }
+
+    /**
+     * A row that changes name by its number, and that has a copy with the same key: SQL cannot name one of the two.
+     *
+     * @return empty where there is none
+     */
+    public Optional<RowName> oneOfTwoCopies() {
+        for (ChangeOutcome outcome : run.outcomes()) {
+            if (outcome.change() != null && outcome.isAccepted() && Change.namesByNumber(outcome.change())) {
+                for (Effect effect : outcome.effects()) {
+                    if (effect.distance() == 0 && run.hasCopy(effect.row())) {
+                        return Optional.of(run.names().of(effect.row()));
+                    }
+                }
+            }
+        }
+        return Optional.empty();
     }
 
     /** What the proposal would do. */

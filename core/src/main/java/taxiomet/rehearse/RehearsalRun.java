@@ -5,8 +5,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Key;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckProgress;
 import taxiomet.check.Resources;
@@ -44,7 +46,12 @@ final class RehearsalRun implements AutoCloseable {
     /** @param open opens the rows of a table with all its declared columns */
     RehearsalResult run(Function<Table, TableSource> open) {
         for (Table table : charter.tables()) {
-            sources.put(table.name(), open.apply(table));
+            TableSource source = open.apply(table);
+            sources.put(table.name(), source);
+            rows.table(table.name())
+                    .setFiles(IntStream.range(0, source.partCount())
+                            .mapToObj(part -> withoutFolders(source.partName(part)))
+                            .toList());
         }
         ColumnsKept.decide(rows, proposal, options.plansStatements());
         gatherTargets();
@@ -63,6 +70,28 @@ final class RehearsalRun implements AutoCloseable {
         }
         gatherer.countRows();
         return builder.build(outcomes);
+    }
+
+    private static String withoutFolders(String path) {
+        return path.substring(path.replace('\\', '/').lastIndexOf('/') + 1);
+    }
+
+    /** Whether another row had the same key when it was read, by which a row is called. */
+    boolean hasCopy(ReachedRow row) {
+        List<Key> keys = row.table.table().keys();
+        if (row.isNew() || keys.isEmpty()) {
+            return false;
+        }
+        KeyLookup lookup = row.table.lookup(keys.get(0));
+        Object key = lookup.keyOf(row.original);
+        if (key == null) {
+            return false;
+        }
+        row.table.want(lookup, key);
+        gatherer.gather();
+        int[] copies = {0};
+        row.table.rows.forEach(other -> copies[0] += key.equals(lookup.keyOf(other.original)) ? 1 : 0);
+        return copies[0] > 1;
     }
 
     /** For each refused change, whether a later one would let it pass if it came first (R13). */

@@ -212,6 +212,11 @@ abstract class Replay {
 
     abstract void keepDeferred();
 
+    /** Whether a column may not be null. */
+    boolean isRequired(ReachedTable table, int column) {
+        return table.table().isRequired(table.column(column).name());
+    }
+
     /** Whether a value that is not of its column's type is taken all the same (L2). */
     boolean takesUnread(ReachedTable table, int column) {
         return false;
@@ -326,7 +331,7 @@ abstract class Replay {
     }
 
     final RowJudge judgeOf(ReachedTable table, boolean rulesByName) {
-        return judges.computeIfAbsent(table, t -> new RowJudge(t, rulesByName));
+        return judges.computeIfAbsent(table, t -> new RowJudge(t, rulesByName, column -> isRequired(t, column)));
     }
 
     /** Judges whether other rows have the keys of a row that was written (R4). */

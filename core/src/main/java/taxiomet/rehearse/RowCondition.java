@@ -10,8 +10,18 @@ interface RowCondition {
     /** The columns that it looks at; of the others nothing need be given. */
     int[] columns();
 
-    /** Whether a row with these values, by slots, is named. */
-    boolean holds(Object[] values);
+    /**
+     * Whether a row is named.
+     *
+     * @param ref where it stands
+     * @param values by slots
+     */
+    boolean holds(long ref, Object[] values);
+
+    /** Whether a row is named as it is now. */
+    default boolean holds(ReachedRow row) {
+        return holds(row.ref, row.values);
+    }
 
     /** Keys all of whose rows it names, so that with its own rows all of theirs have been read; empty where none are known. */
     Optional<NamedKeys> namedKeys();

@@ -213,7 +213,7 @@ final class RowGatherer {
     private static boolean isExpectedToGo(
             ReachedRow row, Map<KeyLookup, Set<Object>> gone, Set<RowCondition> conditions) {
         for (RowCondition condition : conditions) {
-            if (row.table.deletes(condition) && condition.holds(row.original)) {
+            if (row.table.deletes(condition) && condition.holds(row.ref, row.original)) {
                 return true;
             }
         }

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.IntPredicate;
 import taxiomet.charter.Column;
 import taxiomet.charter.Key;
 import taxiomet.charter.Rule;
@@ -18,6 +19,7 @@ import taxiomet.finding.RefusalKind;
 /** Judges the values of rows that are written by the rules of their own table, keys apart (R4). It knows one table. */
 final class RowJudge {
     private final ReachedTable table;
+    private final IntPredicate isRequired;
     private final List<ColumnRule> columnRules = new ArrayList<>();
     private final List<Rule> rules;
     private final Evaluator evaluator = new Evaluator();
@@ -39,9 +41,13 @@ final class RowJudge {
         boolean isMetBy(Object value);
     }
 
-    /** @param rulesByName whether rules are judged in the order of their names, not as they are declared */
-    RowJudge(ReachedTable table, boolean rulesByName) {
+    /**
+     * @param rulesByName whether rules are judged in the order of their names, not as they are declared
+     * @param isRequired whether a column, by its place, may not be null
+     */
+    RowJudge(ReachedTable table, boolean rulesByName, IntPredicate isRequired) {
         this.table = table;
+        this.isRequired = isRequired;
         List<Rule> refusing = new ArrayList<>(table.table().rules().stream()
                 .filter(rule -> rule.severity() == Severity.ERROR
                         && rule.condition().parentsRead().isEmpty())
@@ -97,10 +103,7 @@ final class RowJudge {
     void judge(ReachedRow row, Object[] before, int[] columnsSet, Scope scope, Refusals refusals) {
         boolean[] isJudged = columnsJudged(row, before, columnsSet, scope);
         for (int column = 0; column < table.width(); column++) {
-            if (isJudged[column]
-                    && table.keeps(column)
-                    && row.value(column) == null
-                    && table.table().isRequired(table.column(column).name())) {
+            if (isJudged[column] && table.keeps(column) && row.value(column) == null && isRequired.test(column)) {
                 refusals.add(
                         RefusalKind.NULL_NOT_ALLOWED,
                         table,

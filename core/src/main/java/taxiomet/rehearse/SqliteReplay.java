@@ -6,7 +6,6 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.Deque;
 import java.util.List;
-import taxiomet.charter.ColumnType;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Key;
@@ -84,14 +83,14 @@ final class SqliteReplay extends Replay {
         Collections.reverse(lastDeclaredFirst);
     }
 
-    /** The place of the column that names the row to the engine: the one column of an integer primary key; -1 without one. */
+    /** The place of the column that names the row to the engine: the one column of an INTEGER primary key, so spelled; -1 without one. */
     private static int rowIdColumn(ReachedTable table) {
         List<String> key = table.table().primaryKey().map(Key::columns).orElse(List.of());
         if (key.size() != 1) {
             return -1;
         }
         int column = table.table().indexOf(key.get(0));
-        return table.column(column).type().name() == ColumnType.Name.INTEGER ? column : -1;
+        return table.column(column).isWordInteger() ? column : -1;
     }
 
     @Override
@@ -105,6 +104,12 @@ final class SqliteReplay extends Replay {
             sorted.sort(Comparator.comparing(row -> row.value(column) instanceof Long id ? id : Long.valueOf(row.ref)));
         }
         return sorted;
+    }
+
+    /** Of a primary key the engine asks for values only where it is the row's number. */
+    @Override
+    boolean isRequired(ReachedTable table, int column) {
+        return table.column(column).isRequired() || column == rowIdColumn(table);
     }
 
     @Override

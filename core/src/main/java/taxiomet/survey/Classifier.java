@@ -46,6 +46,7 @@ final class Classifier {
                 decimalComma,
                 Optional.empty(),
                 plain.generated(),
+                plain.isWordInteger(),
                 plain.notesGaps(),
                 plain.severity()));
     }

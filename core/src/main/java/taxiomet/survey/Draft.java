@@ -83,6 +83,7 @@ final class Draft {
                 profile.guess().decimalComma(),
                 Optional.empty(),
                 Column.Generated.NEVER,
+                type.name() == ColumnType.Name.INTEGER,
                 false,
                 Severity.ERROR);
     }

@@ -26,6 +26,7 @@ final class LinkReview {
 
     void judge() {
         judgeParentKey();
+        judgeTypes();
         judgeSizes();
         judgeAction("on_delete", link.onDelete());
         judgeAction("on_update", link.onUpdate());
@@ -37,6 +38,22 @@ final class LinkReview {
                     Review.path(link, "enforced"),
                     "link `" + link.name() + "` is meant and not enforced: nothing keeps orphans out of the database",
                     "put it into the database once `check` finds none");
+        }
+    }
+
+    /** What no server but SQLite compares. */
+    private void judgeTypes() {
+        for (int i = 0; i < link.columns().size(); i++) {
+            ColumnType childType = child.column(link.columns().get(i)).type();
+            ColumnType parentType = parent.column(link.parentColumns().get(i)).type();
+            if (!childType.family().isComparableWith(parentType.family())) {
+                review.error(
+                        Review.path(link, "columns"),
+                        "link `" + link.name() + "`: `" + link.columns().get(i) + "` is " + childType + " and `"
+                                + parent.name() + "." + link.parentColumns().get(i) + "` is " + parentType
+                                + ", which can never be equal",
+                        "give both ends types of one family; SQLite alone compares them, and `rehearse` as it does");
+            }
         }
     }
 

@@ -57,7 +57,7 @@ class MatchPartialTest {
     @CsvSource(delimiter = '@', textBlock = """
                     CASCADE @ accepted @ 3|NULL|2, 4|NULL|NULL
                     SET_NULL @ accepted @ 1|NULL|NULL, 2|NULL|NULL, 3|NULL|2, 4|NULL|NULL
-                    SET_DEFAULT @ blocked: no such parent at c.l 1 @ rows still point at it at c.l 2;         1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
+                    SET_DEFAULT @ blocked: no such parent at c.l 1; rows still point at it at c.l 2 @ 1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
                     NO_ACTION @ blocked: rows still point at it at c.l 1 2 @ 1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
                     RESTRICT @ blocked: rows still point at it at c.l 1 2 @ 1|1|NULL, 2|1|1, 3|NULL|2, 4|NULL|NULL
                     """)

@@ -28,6 +28,7 @@ class ValueReaderTest {
                 Optional.empty(),
                 Column.Generated.NEVER,
                 false,
+                false,
                 Severity.ERROR);
         return ValueReader.of(column);
     }

@@ -77,6 +77,7 @@ public final class TestTable {
                 false,
                 byDefault.map(text -> DefaultValue.clock(text, parsed).orElse(new DefaultValue.Constant(text))),
                 isNumbered ? Column.Generated.BY_DEFAULT : Column.Generated.NEVER,
+                type.equals("integer"),
                 false,
                 Severity.ERROR);
     }

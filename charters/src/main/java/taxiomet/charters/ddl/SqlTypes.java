@@ -28,7 +28,7 @@ final class SqlTypes {
 
     private static final Map<String, String> PLAIN = Map.ofEntries(
             Map.entry("tinyint", "smallint"),
-            Map.entry("mediumint", "integer"),
+            Map.entry("mediumint", "int"),
             Map.entry("big int", "bigint"),
             Map.entry("bit", "boolean"),
             Map.entry("money", "numeric(19,4)"),
@@ -50,8 +50,8 @@ final class SqlTypes {
             Map.entry("", "text"));
 
     private static final Map<String, String> SERIALS = Map.of(
-            "serial", "integer",
-            "serial4", "integer",
+            "serial", "int",
+            "serial4", "int",
             "bigserial", "bigint",
             "serial8", "bigint",
             "smallserial", "smallint",
@@ -71,6 +71,7 @@ final class SqlTypes {
     private static final Map<String, String> UNSIGNED = Map.of(
             "smallint", "integer",
             "integer", "bigint",
+            "int", "bigint",
             "bigint", "numeric(20)");
 
     private final Map<String, List<String>> enumerations;
@@ -149,7 +150,7 @@ final class SqlTypes {
                 return isReal ? "real" : "double precision";
             }
             case "tinyint", "smallint", "mediumint", "int", "integer", "bigint" -> {
-                return PLAIN.getOrDefault(bare, bare.equals("int") ? "integer" : bare);
+                return PLAIN.getOrDefault(bare, bare);
             }
             default -> {
                 // Below: types that a charter spells as SQL does, and those that need no sizes.
@@ -164,7 +165,7 @@ final class SqlTypes {
         }
         String sized = bare + (numbers.isEmpty() ? "" : "(" + String.join(",", numbers) + ")");
         return ColumnType.parse(sized + (isZoned ? " with time zone" : ""))
-                .map(ColumnType::sql)
+                .map(type -> type.name() == ColumnType.Name.INTEGER ? "int" : type.sql())
                 .orElse("");
     }
 }

@@ -15,6 +15,7 @@ import taxiomet.charters.proposals.LineHandler.Line;
 import taxiomet.rehearse.Change;
 import taxiomet.rehearse.Change.InsertedRow;
 import taxiomet.rehearse.Change.ListedRow;
+import taxiomet.rehearse.Change.RowPlace;
 import taxiomet.rehearse.Input;
 import taxiomet.rehearse.Origin;
 import taxiomet.rehearse.ProposalException;
@@ -22,6 +23,10 @@ import taxiomet.rehearse.ProposalException;
 /** Makes changes of CSV files that list keys, or rows. */
 final class KeyFileReader {
     private static final String NEW = "new:";
+    /** How the header of evidence begins; what follows before the table's own columns says why the rows are in it. */
+    private static final List<String> EVIDENCE = List.of("row", "line", "file");
+
+    private static final List<String> REMARKS = List.of("group", "problem", "hint");
     private static final char[] DELIMITERS = {',', ';', '\t', '|'};
 
     private final Table table;
@@ -34,12 +39,45 @@ final class KeyFileReader {
         this.known = table.columns().stream().map(Column::name).toList();
     }
 
+    private static boolean isEvidence(Line header) {
+        return header.cells().size() > EVIDENCE.size()
+                && header.cells().subList(0, EVIDENCE.size()).equals(EVIDENCE);
+    }
+
+    /** How many cells stand before the table's own columns: none but in evidence. */
+    private static int remarksBefore(Line header) {
+        if (!isEvidence(header)) {
+            return 0;
+        }
+        int place = EVIDENCE.size();
+        while (place < header.cells().size() && REMARKS.contains(header.cells().get(place))) {
+            place++;
+        }
+        return place;
+    }
+
+    private Optional<RowPlace> at(Line line, Line header) {
+        if (!isEvidence(header)) {
+            return Optional.empty();
+        }
+        String number = String.valueOf(line.cells().get(0));
+        String path = String.valueOf(line.cells().get(2));
+        if (!number.matches("[0-9]{1,12}")) {
+            throw problem(
+                    line.number(), "`" + number + "` is no number of a row", "keep the first columns as they were");
+        }
+        return Optional.of(
+                new RowPlace(path.substring(path.replace('\\', '/').lastIndexOf('/') + 1), Long.parseLong(number)));
+    }
+
     Change delete() {
         List<Line> lines = lines();
+        int first = remarksBefore(lines.get(0));
         List<String> columns = named(lines.get(0));
         List<ListedRow> rows = new ArrayList<>();
         for (Line line : rowsOf(lines)) {
-            rows.add(new ListedRow(place(line), line.cells(), List.of()));
+            List<String> cells = line.cells().subList(first, line.cells().size());
+            rows.add(new ListedRow(place(line), cells, List.of(), at(line, lines.get(0))));
         }
         return new Change.DeleteListed(origin("delete", rows.size()), table.name(), columns, rows);
     }
@@ -61,7 +99,7 @@ final class KeyFileReader {
         List<String> newColumns = new ArrayList<>();
         List<Integer> keyPlaces = new ArrayList<>();
         List<Integer> newPlaces = new ArrayList<>();
-        for (int i = 0; i < header.size(); i++) {
+        for (int i = remarksBefore(lines.get(0)); i < header.size(); i++) {
             String name = String.valueOf(header.get(i));
             boolean isNew = name.regionMatches(true, 0, NEW, 0, NEW.length());
             String column = column(isNew ? name.substring(NEW.length()) : name);
@@ -82,7 +120,10 @@ final class KeyFileReader {
         List<ListedRow> rows = new ArrayList<>();
         for (Line line : rowsOf(lines)) {
             rows.add(new ListedRow(
-                    place(line), picked(line.cells(), keyPlaces), inputs(picked(line.cells(), newPlaces))));
+                    place(line),
+                    picked(line.cells(), keyPlaces),
+                    inputs(picked(line.cells(), newPlaces)),
+                    at(line, lines.get(0))));
         }
         return new Change.UpdateListed(origin("update", rows.size()), table.name(), keyColumns, newColumns, rows);
     }
@@ -123,7 +164,8 @@ final class KeyFileReader {
 
     private List<String> named(Line header) {
         List<String> columns = new ArrayList<>();
-        for (String name : header.cells()) {
+        for (String name :
+                header.cells().subList(remarksBefore(header), header.cells().size())) {
             String column = column(String.valueOf(name));
             if (columns.contains(column)) {
                 throw problem(header.number(), "the header names `" + name + "` twice", "name it once");

@@ -189,7 +189,12 @@ final class StatementReader {
     }
 
     private static Input input(TokenCursor tokens, ExpressionReader reader) throws ExpressionException {
-        return tokens.take("default") ? new Input.Default() : new Input.Computed(reader.readValue(tokens));
+        if (tokens.take("default")) {
+            return new Input.Default();
+        }
+        Expression value = reader.readValue(tokens);
+        ExpressionReader.requireNoPlace(value);
+        return new Input.Computed(value);
     }
 
     private Change insert(TokenCursor tokens, Origin origin) throws ExpressionException, Unreadable {

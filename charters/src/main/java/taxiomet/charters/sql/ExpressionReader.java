@@ -25,6 +25,10 @@ import taxiomet.charters.sql.SqlTokens.Unfinished;
 /** Reads the expressions of one table. */
 public final class ExpressionReader implements ExpressionParser.Names {
     private static final int LONGEST = 4_000;
+    /** What the number of a row in its file, and the file's name, are called in a change; a column so named stands in quotes. */
+    private static final String ROW_NUMBER = "@row";
+
+    private static final String ROW_FILE = "@file";
     private static final long MICROS_PER_DAY = 86_400_000_000L;
 
     private final String table;
@@ -114,6 +118,15 @@ public final class ExpressionReader implements ExpressionParser.Names {
         }
     }
 
+    /** @throws ExpressionException when an expression asks where a row stands, and gives a value to be written */
+    public static void requireNoPlace(Expression value) throws ExpressionException {
+        boolean asks = value.leaves().stream()
+                .anyMatch(leaf -> leaf instanceof Expression.RowNumber || leaf instanceof Expression.RowFile);
+        if (asks) {
+            throw ExpressionException.of("where a row stands can name it, and is no value to write");
+        }
+    }
+
     /** @throws ExpressionException when there is more than was read */
     public static void requireEnd(TokenCursor tokens) throws ExpressionException {
         if (!tokens.isAtEnd()) {
@@ -155,6 +168,12 @@ public final class ExpressionReader implements ExpressionParser.Names {
     @Override
     public Expression column(List<Token> parts) throws ExpressionException {
         Token name = parts.get(parts.size() - 1);
+        boolean isPlace = statement.isPresent() && parts.size() == 1 && name.kind() == Kind.WORD;
+        if (isPlace && name.is(ROW_NUMBER)) {
+            return new Expression.RowNumber();
+        } else if (isPlace && name.is(ROW_FILE)) {
+            return new Expression.RowFile();
+        }
         if (parts.size() > 2 || (parts.size() == 2 && !namesTheTable(parts.get(0)))) {
             return parentValue(parts);
         }

@@ -95,7 +95,7 @@ public final class CharterReader {
         Map<String, Table> tables = new LinkedHashMap<>();
         readers.forEach((name, reader) -> tables.put(name, reader.table()));
         Map<String, Table> linked = new LinkedHashMap<>();
-        readers.forEach((name, reader) -> linked.put(name, reader.withLinks(tables)));
+        readers.forEach((name, reader) -> linked.put(name, reader.withLinks(tables, behaviour == Behaviour.SQLITE)));
         List<Table> whole = new ArrayList<>();
         readers.forEach((name, reader) -> whole.add(reader.withRules(linked)));
         List<NotRead> notRead = new ArrayList<>();

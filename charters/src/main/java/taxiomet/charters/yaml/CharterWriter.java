@@ -249,7 +249,7 @@ public final class CharterWriter {
 
     private static String column(Column column) {
         List<String> parts = new ArrayList<>();
-        parts.add("type: " + type(column.type()));
+        parts.add("type: " + type(column));
         if (column.isRequired()) {
             parts.add("not_null: yes");
         }
@@ -279,11 +279,17 @@ public final class CharterWriter {
         if (column.severity() != Severity.ERROR) {
             parts.add("severity: " + column.severity().word());
         }
-        return parts.size() == 1 ? column.type().sql() : "{" + String.join(", ", parts) + "}";
+        return parts.size() == 1 ? spelled(column) : "{" + String.join(", ", parts) + "}";
     }
 
-    private static String type(ColumnType type) {
-        return type.sql().indexOf(',') >= 0 ? quoted(type.sql()) : type.sql();
+    private static String type(Column column) {
+        String sql = spelled(column);
+        return sql.indexOf(',') >= 0 ? quoted(sql) : sql;
+    }
+
+    private static String spelled(Column column) {
+        boolean isOtherInteger = column.type().name() == ColumnType.Name.INTEGER && !column.isWordInteger();
+        return isOtherInteger ? "int" : column.type().sql();
     }
 
     private static String keyOf(Key key) {

@@ -46,7 +46,7 @@ final class ColumnReader {
     /** The column; with the type text where its type cannot be read. */
     Column read(Node node) {
         if (node instanceof Scalar type && !type.isNull()) {
-            return Column.of(name.text(), type(type).orElse(UNKNOWN_TYPE));
+            return Column.of(name.text(), type(type).orElse(UNKNOWN_TYPE)).spelled(isWordInteger(type));
         }
         if (!(node instanceof MapNode map)) {
             problems.form(node, "column `" + name.text() + "` is a type or a mapping, not " + node.words(), "");
@@ -69,6 +69,9 @@ final class ColumnReader {
                 fields.word("decimal", ".", ",").equals(","),
                 fields.find("default").flatMap(d -> defaultValue(d, type)),
                 generated(fields),
+                fields.scalar("type", "a SQL type")
+                        .filter(ColumnReader::isWordInteger)
+                        .isPresent(),
                 notesGaps(fields, type),
                 TableReader.severity(fields));
         if (known.isPresent()) {
@@ -91,6 +94,10 @@ final class ColumnReader {
         }
         problems.form(node, "`default` is a value, not " + node.words(), "");
         return Optional.empty();
+    }
+
+    private static boolean isWordInteger(Scalar type) {
+        return type.text().strip().equalsIgnoreCase("integer");
     }
 
     private boolean notesGaps(Fields fields, ColumnType type) {

@@ -88,11 +88,15 @@ final class TableReader {
         return table;
     }
 
-    /** The table with its links. */
-    Table withLinks(Map<String, Table> tables) {
+    /**
+     * The table with its links.
+     *
+     * @param comparesAll whether values of all types can be compared, as SQLite does
+     */
+    Table withLinks(Map<String, Table> tables, boolean comparesAll) {
         List<ForeignKey> links = new ArrayList<>();
         for (Entry link : fields.named("foreign_keys")) {
-            new LinkReader(problems, tables, table, link.key())
+            new LinkReader(problems, tables, table, link.key(), comparesAll)
                     .read(link.value())
                     .map(found -> found.where(where(link.value())
                             .flatMap(text -> reading(
