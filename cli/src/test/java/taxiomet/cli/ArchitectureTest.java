@@ -19,7 +19,8 @@ class ArchitectureTest {
     /** Every class of the module core, whatever its package. */
     private static final DescribedPredicate<JavaClass> OF_CORE = DescribedPredicate.describe(
             "are of core",
-            type -> type.getSource()
+            type -> type.getBaseComponentType()
+                    .getSource()
                     .map(source -> source.getUri().toString())
                     .filter(uri -> uri.contains("/core/target/") || uri.contains("taxiomet-core"))
                     .isPresent());

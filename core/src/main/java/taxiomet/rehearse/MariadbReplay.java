@@ -181,8 +181,10 @@ final class MariadbReplay extends Replay {
             }
             Effect effect = writeRow(row, after, EffectKind.CHANGED, null, null);
             judge(row, before);
-            noteNumbers(row, before);
             follow(frame(row, before, after, effect, null));
+            if (refusals().isEmpty()) {
+                noteNumbers(row, before);
+            }
         }
     }
 

@@ -41,6 +41,7 @@ public final class UndoReader {
             json = parser;
             List<FileUndo> files = new ArrayList<>();
             boolean isUndo = false;
+            boolean isListed = false;
             require(json.nextToken() == JsonToken.START_OBJECT);
             while (json.nextToken() == JsonToken.FIELD_NAME) {
                 String name = json.currentName();
@@ -49,6 +50,7 @@ public final class UndoReader {
                     isUndo = value == JsonToken.VALUE_NUMBER_INT && json.getIntValue() == 1;
                 } else if (name.equals("files")) {
                     require(value == JsonToken.START_ARRAY);
+                    isListed = true;
                     while (json.nextToken() != JsonToken.END_ARRAY) {
                         require(json.currentToken() == JsonToken.START_OBJECT);
                         files.add(file());
@@ -57,7 +59,7 @@ public final class UndoReader {
                     json.skipChildren();
                 }
             }
-            require(isUndo && !files.isEmpty());
+            require(isUndo && isListed);
             return files;
         } catch (NoSuchFileException e) {
             throw new ProposalException(file.toString(), "there is no such file", "check the path");

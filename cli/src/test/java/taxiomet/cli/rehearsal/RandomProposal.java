@@ -18,14 +18,60 @@ final class RandomProposal {
     final boolean isDirty;
     final boolean hasFullMatch;
     final boolean hasColumnList;
+    /** The links in the order in which ALTER TABLE declares them. */
+    final List<LinkCase> declared;
+    /** Whether tables and columns are named with words of SQL that need no quotes. */
+    final boolean hasWordsForNames;
+
+    private static final List<String> TABLE_WORDS =
+            List.of("sample", "statement", "file", "import", "prior", "unknown", "csv", "names", "action");
+    private static final List<String> COLUMN_WORDS = List.of(
+            "year",
+            "month",
+            "day",
+            "hour",
+            "minute",
+            "second",
+            "map",
+            "level",
+            "type",
+            "value",
+            "status",
+            "date",
+            "time",
+            "timestamp",
+            "text",
+            "data",
+            "at",
+            "action",
+            "names",
+            "sample",
+            "unknown",
+            "quarter",
+            "week");
+
     private final Random random;
     /** Whether most links cascade, from the first table down. */
     private final boolean isDeep;
 
-    /** @param type integer, varchar(10) or numeric(6,2) */
+    /** @param type integer, int, smallint, varchar(10), varchar(3) or numeric(6,2) */
     record ColumnCase(String name, String type, boolean isRequired, String defaultValue, boolean isGenerated) {
         boolean isText() {
             return type.startsWith("varchar");
+        }
+
+        boolean isWhole() {
+            return type.equals("integer") || type.equals("int") || type.equals("smallint");
+        }
+
+        /** The default as SQL writes it, as an expression that comes to it. */
+        String defaultSql() {
+            if (isText()) {
+                return "'" + defaultValue + "'";
+            }
+            return isWhole() && Integer.parseInt(defaultValue) % 2 == 0
+                    ? "(" + (Integer.parseInt(defaultValue) - 1) + " + 1)"
+                    : defaultValue;
         }
     }
 
@@ -67,13 +113,15 @@ final class RandomProposal {
         random = new Random(seed * 0x9E3779B97F4A7C15L);
         isDirty = chance(0.4);
         isDeep = chance(0.8);
+        hasWordsForNames = chance(0.4);
         int count = (isDeep ? 4 : 2) + random.nextInt(isDeep ? 3 : 5);
         for (int i = 0; i < count; i++) {
-            tables.add(table("t" + i));
+            tables.add(table(hasWordsForNames ? TABLE_WORDS.get(i) : "t" + i));
         }
         for (int i = 0; i < count; i++) {
             addLinks(i);
         }
+        declared = new ArrayList<>(links);
         hasFullMatch = links.stream().anyMatch(LinkCase::isFull);
         hasColumnList = links.stream().anyMatch(link -> !link.nullColumns().isEmpty());
         for (int i = 0; i < count; i++) {
@@ -88,6 +136,15 @@ final class RandomProposal {
         }
     }
 
+    /** A case whose links may be declared in any order, whichever tables they belong to. */
+    static RandomProposal inAnyOrder(long seed) {
+        RandomProposal proposal = new RandomProposal(seed);
+        if (seed % 2 == 0) {
+            java.util.Collections.shuffle(proposal.declared, new Random(seed));
+        }
+        return proposal;
+    }
+
     private boolean chance(double probability) {
         return random.nextDouble() < probability;
     }
@@ -100,22 +157,26 @@ final class RandomProposal {
         TableCase table = new TableCase(name);
         double shape = random.nextDouble();
         if (shape < 0.5) {
-            table.columns.add(new ColumnCase("id", "integer", true, null, chance(0.2)));
+            boolean isGenerated = chance(0.2);
+            String type = isGenerated || chance(0.75) ? "integer" : "int";
+            table.columns.add(new ColumnCase(named("id", table), type, true, null, isGenerated));
             table.primaryKey = new KeyCase("primary_key", List.of(0));
         } else if (shape < 0.65) {
-            table.columns.add(new ColumnCase("code", "varchar(10)", true, null, false));
+            table.columns.add(new ColumnCase(named("code", table), "varchar(10)", true, null, false));
             table.primaryKey = new KeyCase("primary_key", List.of(0));
         } else {
-            table.columns.add(new ColumnCase("a", "integer", true, null, false));
-            table.columns.add(new ColumnCase("b", chance(0.7) ? "integer" : "varchar(10)", true, null, false));
+            table.columns.add(new ColumnCase(named("a", table), "integer", true, null, false));
+            table.columns.add(
+                    new ColumnCase(named("b", table), chance(0.7) ? "integer" : "varchar(10)", true, null, false));
             table.primaryKey = new KeyCase("primary_key", List.of(0, 1));
         }
         if (chance(0.4)) {
             int place = table.columns.size();
-            table.columns.add(new ColumnCase("u", chance(0.7) ? "integer" : "varchar(10)", chance(0.4), null, false));
+            table.columns.add(new ColumnCase(
+                    named("u", table), chance(0.7) ? "integer" : "varchar(10)", chance(0.4), null, false));
             boolean isWide = chance(0.25);
             if (isWide) {
-                table.columns.add(new ColumnCase("u2", "integer", chance(0.4), null, false));
+                table.columns.add(new ColumnCase(named("u2", table), "integer", chance(0.4), null, false));
             }
             table.uniqueKeys.add(new KeyCase("u_" + name, isWide ? List.of(place, place + 1) : List.of(place)));
         }
@@ -129,9 +190,17 @@ final class RandomProposal {
             }
         }
         if (chance(0.3)) {
-            table.columns.add(new ColumnCase("n", "numeric(6,2)", false, "1.50", false));
+            table.columns.add(new ColumnCase(named("n", table), "numeric(6,2)", false, "1.50", false));
         }
         return table;
+    }
+
+    private String named(String plain, TableCase table) {
+        if (!hasWordsForNames) {
+            return plain;
+        }
+        String word = any(COLUMN_WORDS);
+        return table.columns.stream().anyMatch(column -> column.name().equals(word)) ? plain : word;
     }
 
     private void addLinks(int place) {
@@ -181,13 +250,17 @@ final class RandomProposal {
             }
         }
         String defaultValue = chance(0.5) ? value(type) : null;
-        child.columns.add(new ColumnCase("f" + child.columns.size(), type, chance(0.2), defaultValue, false));
+        String narrow = type.equals("varchar(10)") && chance(0.2)
+                ? "varchar(3)"
+                : type.equals("integer") && chance(0.1) ? "smallint" : type;
+        child.columns.add(
+                new ColumnCase(named("f" + child.columns.size(), child), narrow, chance(0.2), defaultValue, false));
         return child.columns.size() - 1;
     }
 
     private String value(String type) {
         return switch (type) {
-            case "integer" -> String.valueOf(1 + random.nextInt(8));
+            case "integer", "int", "smallint" -> String.valueOf(1 + random.nextInt(8));
             case "numeric(6,2)" -> random.nextInt(4) + ".50";
             default -> String.valueOf((char) ('a' + random.nextInt(5)));
         };
@@ -365,7 +438,7 @@ final class RandomProposal {
                 continue;
             }
             ColumnCase column = table.columns.get(place);
-            if (column.type().equals("integer") && chance(0.3)) {
+            if (column.isWhole() && chance(0.3)) {
                 set.add(column.name() + " = " + column.name() + any(List.of(" + 1", " + 10", " - 1")));
             } else {
                 set.add(column.name() + " = " + literalOfNew(column));
@@ -398,7 +471,12 @@ final class RandomProposal {
     }
 
     private String literalOfNew(ColumnCase column) {
-        if (column.isRequired() && column.type().equals("integer") && chance(0.6)) {
+        if (column.type().equals("varchar(10)") && chance(0.08)) {
+            return "'abcdef'";
+        } else if (column.type().startsWith("int") && chance(0.03)) {
+            return "70000";
+        }
+        if (column.isRequired() && column.isWhole() && chance(0.6)) {
             return String.valueOf(10 + random.nextInt(20));
         }
         return literal(column);
@@ -406,27 +484,48 @@ final class RandomProposal {
 
     /** What occurs in it, for the quotas. */
     Map<String, Boolean> traits() {
-        return Map.of(
-                "self", links.stream().anyMatch(link -> link.child() == link.parent()),
-                "composite", links.stream().anyMatch(link -> link.columns().size() > 1),
-                "unique-key target", links.stream().anyMatch(link -> !link.isToPrimaryKey()),
+        Map<String, Boolean> traits = new java.util.TreeMap<>();
+        traits.put("self", links.stream().anyMatch(link -> link.child() == link.parent()));
+        traits.put("composite", links.stream().anyMatch(link -> link.columns().size() > 1));
+        traits.put("unique-key target", links.stream().anyMatch(link -> !link.isToPrimaryKey()));
+        traits.put(
                 "circle",
-                        links.stream()
-                                .anyMatch(link -> link.child() != link.parent()
-                                        && links.stream()
-                                                .anyMatch(back -> back.child() == link.parent()
-                                                        && back.parent() == link.child())),
+                links.stream()
+                        .anyMatch(link -> link.child() != link.parent()
+                                && links.stream()
+                                        .anyMatch(back ->
+                                                back.child() == link.parent() && back.parent() == link.child())));
+        traits.put(
                 "two links to one table",
-                        links.stream()
-                                .anyMatch(link -> links.stream()
-                                        .anyMatch(other -> !other.name().equals(link.name())
-                                                && other.child() == link.child()
-                                                && other.parent() == link.parent())),
-                "generated key", tables.stream().anyMatch(t -> t.columns.get(0).isGenerated()),
-                "rule", tables.stream().anyMatch(t -> !t.rules.isEmpty()),
-                "dirty", isDirty,
-                "match full", hasFullMatch,
-                "set null of some columns", hasColumnList);
+                links.stream()
+                        .anyMatch(link -> links.stream()
+                                .anyMatch(other -> !other.name().equals(link.name())
+                                        && other.child() == link.child()
+                                        && other.parent() == link.parent())));
+        traits.put(
+                "generated key", tables.stream().anyMatch(t -> t.columns.get(0).isGenerated()));
+        traits.put("rule", tables.stream().anyMatch(t -> !t.rules.isEmpty()));
+        traits.put("dirty", isDirty);
+        traits.put("match full", hasFullMatch);
+        traits.put("set null of some columns", hasColumnList);
+        traits.put("words for names", hasWordsForNames);
+        traits.put("links declared in another order", !declared.equals(links));
+        traits.put("narrower child", links.stream().anyMatch(this::isNarrower));
+        return traits;
+    }
+
+    private boolean isNarrower(LinkCase link) {
+        for (int i = 0; i < link.columns().size(); i++) {
+            String child =
+                    tables.get(link.child()).columns.get(link.columns().get(i)).type();
+            if (!child.equals(tables.get(link.parent())
+                    .columns
+                    .get(link.parentColumns().get(i))
+                    .type())) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Tables, links and rows, for whoever looks into a difference. */

@@ -185,9 +185,7 @@ abstract class Server implements AutoCloseable {
 
     static String columnOf(ColumnCase column, String generated) {
         return column.name() + " " + column.type() + (column.isRequired() ? " NOT NULL" : "")
-                + (column.defaultValue() == null
-                        ? ""
-                        : " DEFAULT " + (column.isText() ? "'" + column.defaultValue() + "'" : column.defaultValue()))
+                + (column.defaultValue() == null ? "" : " DEFAULT " + column.defaultSql())
                 + (column.isGenerated() ? generated : "");
     }
 
