@@ -57,7 +57,13 @@ final class MariadbReplay extends Replay {
             return after == null;
         }
 
-        /** Whether the row is to be found in an index as a link's parent: not while it is half done. */
+        /** Whether an index whose turn has not come still holds the row as a link's parent, with the key that it had. */
+        boolean isParentStill(ReachedLink by, Object key, int itsIndex) {
+            boolean isHeld = !isDelete() && row.table == by.parent && index < itsIndex;
+            return isHeld && key.equals(by.parents.keyOf(before));
+        }
+
+        /** Whether the row is to be found in an index as a link's parent with its new key: not while it is half done. */
         boolean isParentNow(ReachedLink by, int itsIndex) {
             boolean isSame = !isMoved && Objects.equals(by.parents.keyOf(before), by.parents.keyOf(after));
             return isSame || index > itsIndex;
@@ -221,7 +227,7 @@ final class MariadbReplay extends Replay {
                 return true;
             }
         }
-        return false;
+        return underWay.stream().anyMatch(frame -> frame.isParentStill(link, key, index));
     }
 
     private static boolean isMoved(ReachedRow row, Object[] before) {

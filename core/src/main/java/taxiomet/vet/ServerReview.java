@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import taxiomet.charter.Charter;
+import taxiomet.charter.ColumnType;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
@@ -34,6 +35,7 @@ final class ServerReview {
         judgeAction(link, "on_delete", link.onDelete());
         judgeAction(link, "on_update", link.onUpdate());
         judgeMatch(link);
+        judgeSizes(link);
         boolean canWait = server == Server.POSTGRESQL || server == Server.SQLITE || server == Server.ORACLE;
         if (link.deferrable() != Deferrable.NO && !canWait) {
             refuse(
@@ -60,6 +62,24 @@ final class ServerReview {
         boolean isSelf = link.child().equals(link.parent());
         if (server == Server.SQLSERVER && isSelf && name != ActionName.NO_ACTION && name != ActionName.RESTRICT) {
             refuse(path, "takes no action but no action on a link of a table to itself", "say no action");
+        }
+    }
+
+    /** MariaDB joins texts of any lengths, and all else of one type alone. */
+    private void judgeSizes(ForeignKey link) {
+        for (int i = 0; i < link.columns().size() && server == Server.MARIADB; i++) {
+            ColumnType from =
+                    charter.table(link.child()).column(link.columns().get(i)).type();
+            ColumnType to = charter.table(link.parent())
+                    .column(link.parentColumns().get(i))
+                    .type();
+            boolean areTexts = from.isText() && to.isText();
+            if (!areTexts && !from.sql().equals(to.sql())) {
+                refuse(
+                        Review.path(link, "columns"),
+                        "takes no link between " + from + " and " + to,
+                        "give both ends one type");
+            }
         }
     }
 

@@ -17,6 +17,7 @@ import taxiomet.check.Resources;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
 import taxiomet.spill.MemoryBudget;
 
 /** The tables of a test, and what a check of them comes to. */
@@ -120,9 +121,14 @@ public final class TestTables {
         return (row.part().equals("part0") ? "" : row.part() + ":") + row.row() + group;
     }
 
-    /** The hints of the first finding, row by row; {@code none} where there is none. */
+    /** The hints of the orphans of one link, row by row; {@code none} where there is none. */
     public List<String> hints() {
-        return check().findings().get(0).examples().stream()
+        return check().findings().stream()
+                .filter(finding -> finding.kind() == FindingKind.ORPHAN)
+                .findFirst()
+                .orElseThrow()
+                .examples()
+                .stream()
                 .map(row -> row.hint().map(hint -> hint.words()).orElse("none"))
                 .collect(Collectors.toList());
     }

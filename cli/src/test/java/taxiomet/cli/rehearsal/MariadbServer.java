@@ -95,7 +95,9 @@ final class MariadbServer extends Server {
                         proposal.tables.get(link.child()).names(link.columns()).contains("v"));
         // How often a query behind IN is asked while rows go is up to the planner.
         boolean asksAgain = proposal.changes.stream().anyMatch(change -> change.contains("SELECT"));
-        return !writesRuled
+        // Nor a link between them: made while links are off, it would never find a parent.
+        return !proposal.joinsNumbersOfTwoSizes()
+                && !writesRuled
                 && !asksAgain
                 && canLoad(proposal)
                 && !proposal.hasColumnList

@@ -514,6 +514,18 @@ final class RandomProposal {
         return traits;
     }
 
+    /** Whether a link joins whole numbers of two sizes. */
+    boolean joinsNumbersOfTwoSizes() {
+        return links.stream()
+                .anyMatch(link -> isNarrower(link)
+                        && link.columns().stream()
+                                .anyMatch(column -> tables.get(link.child())
+                                        .columns
+                                        .get(column)
+                                        .type()
+                                        .equals("smallint")));
+    }
+
     private boolean isNarrower(LinkCase link) {
         for (int i = 0; i < link.columns().size(); i++) {
             String child =

@@ -65,9 +65,9 @@ final class RecomputedTest {
                         if (mariadb.isPresent() && mariadb.get().takes(proposal)) {
                             requireSaid(said, "MariaDB", own, end(mariadb.get(), proposal, change), seed, change);
                         }
-                        Collections.reverse(proposal.links);
+                        Collections.reverse(proposal.declared);
                         End reversed = end(postgres, proposal, change);
-                        Collections.reverse(proposal.links);
+                        Collections.reverse(proposal.declared);
                         requireSaid(said, "PostgreSQL, were", own, reversed, seed, change);
                     }
                 }

@@ -1,0 +1,144 @@
+package taxiomet.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static taxiomet.testing.TestTable.table;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import taxiomet.finding.CheckResult;
+import taxiomet.finding.Finding.Missing;
+import taxiomet.finding.Hint;
+import taxiomet.testing.TestTables;
+
+/** Which parent an orphan was probably meant for, and why it missed it. */
+class HintsTest {
+    @TempDir
+    private Path folder;
+
+    private List<String> hints(String type, List<String> parents, String... orphans) {
+        return TestTables.of(
+                        folder,
+                        table("p", "k " + type).key("k").rows(parents.toArray(String[]::new)),
+                        table("c", "x " + type).link("l", "x -> p (k)").rows(orphans))
+                .hints();
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', ignoreLeadingAndTrailingWhitespace = false, textBlock = """
+                    HIVE-17|HIVE-17 |perhaps HIVE-17, but for blanks at an end
+                    HIVE-17|\u00a0HIVE-17\u200b|perhaps HIVE-17, but for blanks at an end
+                    HIVE-17|hive-17|perhaps HIVE-17, in another case
+                    17|0017|perhaps 17, but for leading zeros
+                    0017|17|perhaps 0017, but for leading zeros
+                    1.50|1.5|perhaps 1.50, written otherwise
+                    2024-02-01|01.02.2024|perhaps 2024-02-01, written otherwise
+                    2024-02-01|2024-02-01 00:00:00|perhaps 2024-02-01, written otherwise
+                    Zoë|Zoe\u0308|perhaps Zoë, in another Unicode form
+                    ﬁr|fir|perhaps ﬁr, in another Unicode form
+                    heather|heathr|perhaps heather, one keystroke away
+                    heather|heaather|perhaps heather, one keystroke away
+                    heather|haether|perhaps heather, one keystroke away
+                    heather|xeather|perhaps heather, one keystroke away
+                    heather|hethr|none
+                    abc|abd|none
+                    123456|123457|perhaps 123456, one keystroke away
+                    12345|12346|none
+                    heather|n/a|probably stands for nothing
+                    heather|-|probably stands for nothing
+                    heather|NULL |probably stands for nothing
+                    heather|lavender|none
+                    """)
+    void a_text_has_the_nearest_parent(String parent, String orphan, String hint) {
+        assertThat(hints("text", List.of(parent), orphan)).containsExactly(hint);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = ';', textBlock = """
+                    integer;  1234567; 1234568; perhaps 1234567, one keystroke away
+                    integer;  1234567; 12345678; perhaps 1234567, one keystroke away
+                    integer;  1234567; 123456;  perhaps 1234567, one keystroke away
+                    integer;  1234567; 2134567; perhaps 1234567, one keystroke away
+                    integer;  17;      18;      none
+                    integer;  17;      l7;      not of its column's type
+                    integer;  17;      unknown; probably stands for nothing
+                    bigint;   -1234567; 1234567; perhaps -1234567, one keystroke away
+                    """)
+    void a_number_has_the_nearest_parent(String type, String parent, String orphan, String hint) {
+        assertThat(hints(type, List.of(parent), orphan)).containsExactly(hint);
+    }
+
+    @Test
+    void with_two_neighbours_none_is_named() {
+        assertThat(hints("text", List.of("heather", "leather"), "weather")).containsExactly("none");
+        assertThat(hints("text", List.of("heather", "heathex"), "heathe")).containsExactly("none");
+    }
+
+    @Test
+    void a_surer_hint_comes_before_a_keystroke() {
+        assertThat(hints("text", List.of("Heather", "heathers"), "heather"))
+                .containsExactly("perhaps Heather, in another case");
+    }
+
+    @Test
+    void of_several_columns_one_may_differ() {
+        TestTables tables = TestTables.of(
+                folder,
+                table("p", "a text", "b text").key("a", "b").rows("north|heather", "south|clover"),
+                table("c", "x text", "y text")
+                        .link("l", "x, y -> p (a, b)")
+                        .rows("NORTH|heather", "north|heathr", "nort|heathr", "south|heather", "East|clover"));
+        assertThat(tables.hints())
+                .containsExactly(
+                        "perhaps north, heather, in another case",
+                        "perhaps north, heather, one keystroke away",
+                        "none",
+                        "none",
+                        "none");
+    }
+
+    @Test
+    void the_commonest_values_are_told_with_their_hints() {
+        TestTables tables = TestTables.of(
+                folder,
+                table("p", "k text").key("k").rows("HIVE-17", "HIVE-18"),
+                table("c", "x text")
+                        .link("l", "x -> p (k)")
+                        .rows("z", "hive-17", "hive-17", "hive-18", "hive-17", "y"));
+        CheckResult result = tables.check(new CheckOptions(Set.of(), 1, 10));
+        Missing missing = (Missing) result.findings().get(0).details();
+        assertThat(missing.distinct()).isEqualTo(4);
+        assertThat(missing.commonest().get(0).values()).containsExactly("hive-17");
+        assertThat(missing.commonest().get(0).rows()).isEqualTo(3);
+        assertThat(missing.commonest().get(0).hint().orElseThrow().kind()).isEqualTo(Hint.Kind.OTHER_CASE);
+    }
+
+    @Test
+    void none_is_looked_for_where_none_is_asked_for() {
+        TestTables tables = TestTables.of(
+                folder,
+                table("p", "k text").key("k").rows("HIVE-17"),
+                table("c", "x text").link("l", "x -> p (k)").rows("hive-17"));
+        CheckResult result = tables.check(new CheckOptions(Set.of(), 5, 0));
+        assertThat(result.findings().get(0).examples().get(0).hint()).isEmpty();
+    }
+
+    @Test
+    void among_many_parents_the_one_is_found() {
+        List<String> parents = new ArrayList<>();
+        IntStream.range(0, 30_000).forEach(i -> parents.add("colony-" + i * 7919));
+        parents.add("Meadow");
+        assertThat(hints("text", parents, "meadow ", "colnoy-7919", "COLONY-79190", "colony-x1"))
+                .containsExactly(
+                        "perhaps Meadow, in another case",
+                        "perhaps colony-7919, one keystroke away",
+                        "perhaps colony-79190, in another case",
+                        "none");
+    }
+}

@@ -1,0 +1,317 @@
+package taxiomet.survey;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Key;
+import taxiomet.charter.RowsFile;
+import taxiomet.charter.Table;
+import taxiomet.check.Resources;
+import taxiomet.spill.MemoryBudget;
+import taxiomet.testing.MemorySource;
+import taxiomet.testing.TestTables;
+
+/** What a survey of rows proposes: types, keys and links, and what it says about each. */
+class SurveyOfTablesTest {
+    @TempDir
+    private Path folder;
+
+    private final Map<String, List<String>> columns = new LinkedHashMap<>();
+    private final Map<String, List<String>> rows = new LinkedHashMap<>();
+
+    private void table(String name, String header, List<String> all) {
+        columns.put(name, List.of(header.split("\\|")));
+        rows.put(name, all);
+    }
+
+    private SurveyResult survey() {
+        List<FoundTable> found = columns.entrySet().stream()
+                .map(e -> new FoundTable(
+                        e.getKey(),
+                        new RowsFile(Path.of("."), e.getKey(), ',', '"', "UTF-8", true, Optional.empty(), List.of()),
+                        e.getValue(),
+                        List.of()))
+                .toList();
+        return Survey.of(
+                "test",
+                found,
+                new SurveyOptions(3, 5),
+                table -> new MemorySource(columns.get(table.name()), rows.get(table.name()), 100),
+                new Resources(folder, new MemoryBudget(64 << 20), 2, 1),
+                TestTables.NO_PROGRESS);
+    }
+
+    private static List<String> keys(SurveyResult result) {
+        return result.draft().tables().stream()
+                .map(t -> t.name() + " " + t.primaryKey().map(Key::columns).orElse(List.of()))
+                .toList();
+    }
+
+    private static List<String> links(SurveyResult result) {
+        return result.draft().links().stream().map(SurveyOfTablesTest::words).toList();
+    }
+
+    private static String words(ForeignKey link) {
+        return link.child() + " " + link.columns() + " -> " + link.parent() + " " + link.parentColumns();
+    }
+
+    private static List<String> numbered(int count, java.util.function.IntFunction<String> row) {
+        return new ArrayList<>(IntStream.rangeClosed(1, count).mapToObj(row).toList());
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = ';', textBlock = """
+                    1, 2, 30000;                    smallint
+                    1, 2, 40000;                    integer
+                    1, 2, 3000000000;               bigint
+                    1.5, 2.25, 10;                  numeric(4,2)
+                    1e3, 2.5e-4, 7;                 double precision
+                    true, false, true;              boolean
+                    2024-02-01, 2024-03-01, 2023-12-31; date
+                    2024-02-01 10:00, 2024-03-01 11:30:15, 2023-12-31 00:00; timestamp
+                    2024-02-01 10:00Z, 2024-03-01 11:30+02, 2023-12-31 00:00Z; timestamp with time zone
+                    10:00, 11:30:15, 09:59;         time
+                    0f0e0d0c-0b0a-4908-8706-050403020100, 1f0e0d0c-0b0a-4908-8706-050403020100, 2f0e0d0c-0b0a-4908-8706-050403020100; uuid
+                    heather, clover, lime;          varchar(7)
+                    01.02.2024, 28.02.2024, 15.03.2024; date
+                    0017, 0018, 1234;               varchar(4)
+                    """)
+    void a_column_gets_the_narrowest_type_that_its_values_have(String values, String type) {
+        List<String> three = List.of(values.split(", "));
+        table("t", "id|v", numbered(60, i -> i + "|" + three.get(i % 3)));
+        assertThat(survey().draft().table("t").column("v").type().sql()).isEqualTo(type);
+    }
+
+    @Test
+    void dates_are_read_as_they_are_written() {
+        table("t", "id|p|d|m|c", numbered(60, i -> {
+            int day = 1 + i % 28;
+            return i + "|" + day + ".2.2024|" + day + "/2/2024|2/" + day + "/2024|" + i + ",50";
+        }));
+        Table draft = survey().draft().table("t");
+        assertThat(draft.column("p").format()).contains("d.M.yyyy");
+        assertThat(draft.column("d").format()).contains("d/M/yyyy");
+        assertThat(draft.column("m").format()).contains("M/d/yyyy");
+        assertThat(draft.column("c").decimalComma()).isTrue();
+    }
+
+    @Test
+    void a_few_misfits_do_not_widen_a_type_and_are_told() {
+        List<String> all = numbered(300, i -> i + "|" + (i == 17 ? "l7" : String.valueOf(i * 3)));
+        table("t", "id|n", all);
+        SurveyResult result = survey();
+        assertThat(result.draft().table("t").column("n").type().isInteger()).isTrue();
+        TypeGuess guess = result.tables().get(0).columns().get(1).guess();
+        assertThat(guess.misfits()).isEqualTo(1);
+        assertThat(guess.examples()).containsExactly("l7");
+        assertThat(guess.holdsAll().isText()).isTrue();
+        assertThat(result.comments().get(List.of("tables", "t", "columns", "n")).get(0))
+                .contains("but for 1 value (l7)");
+    }
+
+    @Test
+    void a_profile_counts_what_a_column_holds() {
+        List<String> all = numbered(50, i -> i + "|" + (i % 10 == 0 ? "NULL" : i % 5 == 0 ? "" : "row " + i % 7));
+        table("t", "id|v", all);
+        ColumnProfile profile = survey().tables().get(0).columns().get(1);
+        assertThat(profile.values()).isEqualTo(45);
+        assertThat(profile.nulls()).isEqualTo(5);
+        assertThat(profile.emptyTexts()).isEqualTo(5);
+        assertThat(profile.distinct()).isEqualTo(8);
+        assertThat(profile.distinctIsExact()).isTrue();
+        assertThat(profile.least()).contains("");
+        assertThat(profile.greatest()).contains("row 6");
+        assertThat(profile.shortest()).isZero();
+        assertThat(profile.longest()).isEqualTo(5);
+        assertThat(profile.commonest().get(0).rows()).isEqualTo(6);
+    }
+
+    @Test
+    void what_strikes_the_eye_is_remarked() {
+        table(
+                "t",
+                "id|pad|case|nothing|code",
+                numbered(
+                        60,
+                        i -> i + "|" + (i % 20 == 0 ? "calm " : "calm") + "|" + (i % 30 == 0 ? "CALM" : "calm") + "|"
+                                + (i % 10 == 0 ? "n/a" : "lime") + "|00" + (100 + i)));
+        List<ColumnProfile> profiles = survey().tables().get(0).columns();
+        assertThat(profiles.get(1).remarks()).contains("3 with blanks at an end");
+        assertThat(profiles.get(2).remarks()).anyMatch(r -> r.startsWith("mixed case: 2"));
+        assertThat(profiles.get(3).remarks()).contains("may stand for nothing: n/a");
+        assertThat(profiles.get(4).remarks()).contains("numbers with leading zeros: codes, taken for texts");
+    }
+
+    @Test
+    void a_number_that_counts_the_rows_is_the_key() {
+        Random random = new Random(1);
+        table("hive", "hive_id|label|weight", numbered(200, i -> i + "|L" + i * 31 + "|" + random.nextInt(50)));
+        SurveyResult result = survey();
+        assertThat(keys(result)).containsExactly("hive [hive_id]");
+        CandidateKey key = result.keysOf("hive").get(0);
+        assertThat(key.isPrimary()).isTrue();
+        assertThat(key.isExact()).isTrue();
+        assertThat(key.reasons())
+                .contains("one column", "the first", "named like a key", "whole numbers", "without gaps", "ascending");
+        assertThat(result.keysOf("hive").get(1).columns()).containsExactly("label");
+    }
+
+    @Test
+    void a_key_of_two_columns_is_found_where_neither_is_one() {
+        List<String> all = new ArrayList<>();
+        for (int hive = 1; hive <= 30; hive++) {
+            for (int frame = 1; frame <= 10; frame++) {
+                all.add(hive + "|" + frame + "|" + hive * frame % 7);
+            }
+        }
+        table("frame", "hive|frame|combs", all);
+        assertThat(keys(survey())).containsExactly("frame [hive, frame]");
+    }
+
+    @Test
+    void a_row_too_many_does_not_hide_a_key() {
+        List<String> all = numbered(400, i -> i + "|" + i % 13);
+        all.set(399, "17|5");
+        table("hive", "hive_id|boxes", all);
+        SurveyResult result = survey();
+        assertThat(keys(result)).containsExactly("hive [hive_id]");
+        CandidateKey key = result.keysOf("hive").get(0);
+        assertThat(key.excess()).isEqualTo(1);
+        assertThat(key.isExact()).isFalse();
+        assertThat(key.duplicates()).hasSize(2);
+        assertThat(result.comments()
+                        .get(List.of("tables", "hive", "primary_key"))
+                        .get(0))
+                .contains("but for 1 row too many");
+    }
+
+    @Test
+    void rows_that_are_equal_in_everything_have_no_key() {
+        List<String> all = numbered(100, i -> i % 3 + "|" + i % 2);
+        table("t", "a|b", all);
+        SurveyResult result = survey();
+        assertThat(result.draft().table("t").primaryKey()).isEmpty();
+        assertThat(result.tables().get(0).repeatsRows()).isTrue();
+        assertThat(result.comments().get(List.of("tables", "t", "primary_key")))
+                .containsExactly("no column or combination of columns identifies a row");
+    }
+
+    private void bees() {
+        Random random = new Random(2);
+        table(
+                "keeper",
+                "keeper_id|name|mentor_id",
+                numbered(40, i -> i + "|K" + i * 17 + "|" + (i < 5 ? "NULL" : 1 + random.nextInt(i - 1))));
+        table(
+                "apiary",
+                "apiary_id|keeper_id|place",
+                numbered(120, i -> i + "|" + (1 + random.nextInt(40)) + "|P" + i % 50));
+        table(
+                "hive",
+                "hive_id|apiary_id|boxes",
+                numbered(900, i -> i + "|" + (1 + random.nextInt(120)) + "|" + (1 + random.nextInt(4))));
+    }
+
+    @Test
+    void links_follow_names_and_values() {
+        bees();
+        SurveyResult result = survey();
+        assertThat(links(result))
+                .contains("apiary [keeper_id] -> keeper [keeper_id]", "hive [apiary_id] -> apiary [apiary_id]")
+                .noneMatch(link -> link.contains("boxes"));
+        CandidateLink link = result.links().stream()
+                .filter(l -> l.counts().child().equals("hive") && l.isChosen())
+                .findFirst()
+                .orElseThrow();
+        assertThat(link.isNamed()).isTrue();
+        assertThat(link.coverage()).isEqualTo(1.0);
+        assertThat(link.reasons()).contains("named for it");
+        assertThat(link.isOneToOne()).isFalse();
+    }
+
+    @Test
+    void both_ends_of_a_link_get_one_type() {
+        bees();
+        SurveyResult result = survey();
+        for (ForeignKey link : result.draft().links()) {
+            assertThat(result.draft()
+                            .table(link.child())
+                            .column(link.columns().get(0))
+                            .type())
+                    .as(words(link))
+                    .isEqualTo(result.draft()
+                            .table(link.parent())
+                            .column(link.parentColumns().get(0))
+                            .type());
+        }
+    }
+
+    @Test
+    void orphans_do_not_hide_a_link_that_is_named() {
+        bees();
+        List<String> hives = rows.get("hive");
+        hives.set(10, "11|4000|1");
+        hives.set(20, "21|NULL|1");
+        SurveyResult result = survey();
+        assertThat(links(result)).contains("hive [apiary_id] -> apiary [apiary_id]");
+        CandidateLink link = result.links().stream()
+                .filter(l -> l.counts().child().equals("hive") && l.isChosen())
+                .findFirst()
+                .orElseThrow();
+        assertThat(link.counts().orphans()).isEqualTo(1);
+        assertThat(link.missing().get(0).values()).containsExactly("4000");
+        assertThat(result.comments()
+                        .get(List.of("tables", "hive", "foreign_keys", "hive_apiary"))
+                        .get(0))
+                .contains("99.9% covered: 1 orphans")
+                .contains("optional");
+    }
+
+    @Test
+    void texts_link_by_their_values() {
+        table("race", "code|name", List.of("ZA|Zarn", "ZB|Zebb", "ZC|Zorc", "ZD|Zudd", "ZE|Zend", "ZF|Zoff"));
+        table("queen", "queen_id|race", numbered(200, i -> i + "|Z" + "ABCDEF".charAt(i * 7 % 6)));
+        assertThat(links(survey())).containsExactly("queen [race] -> race [code]");
+    }
+
+    @Test
+    void a_linking_table_joins_many_to_many() {
+        bees();
+        table("drug", "drug_id|label", numbered(30, i -> i + "|D" + i * 13));
+        List<String> doses = new ArrayList<>();
+        for (int hive = 1; hive <= 900; hive += 3) {
+            doses.add(hive + "|" + (1 + hive * 7 % 30) + "|5");
+            doses.add(hive + "|" + (1 + (hive * 7 + 11) % 30) + "|6");
+        }
+        table("dose", "hive_id|drug_id|ml", doses);
+        SurveyResult result = survey();
+        assertThat(keys(result)).contains("dose [hive_id, drug_id]");
+        assertThat(result.pairs()).anyMatch(pair -> pair.through().equals("dose"));
+    }
+
+    @Test
+    void malformed_rows_and_empty_tables_are_surveyed_too() {
+        table("none", "a|b", List.of());
+        List<String> all = numbered(50, i -> i + "|x");
+        all.add(MemorySource.MALFORMED);
+        table("some", "id|v", all);
+        SurveyResult result = survey();
+        assertThat(result.tables().get(0).rows()).isZero();
+        assertThat(result.tables().get(1).rows()).isEqualTo(51);
+        assertThat(result.tables().get(1).malformed()).isEqualTo(1);
+        assertThat(keys(result)).containsExactly("none []", "some [id]");
+        assertThat(result.comments().get(List.of("tables", "some"))).containsExactly("51 rows, 1 of them malformed");
+    }
+}
