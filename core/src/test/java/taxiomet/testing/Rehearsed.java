@@ -110,6 +110,50 @@ public final class Rehearsed {
         return changes;
     }
 
+    /** The ways to a row, each {@code table key kind > …}, then what it stands in the way of. */
+    public static List<String> ways(
+            Behaviour behaviour, TestTables tables, String table, List<String> key, Change... changes) {
+        RehearsalOptions options =
+                new RehearsalOptions(behaviour, 100, false, false, RehearsalOptions.USUALLY_NEAR, false);
+        List<String> ways = new ArrayList<>();
+        try (Rehearsal rehearsal = Rehearsal.start(
+                tables.charter(),
+                new Proposal(List.of(changes), false, Deferral.DECLARED, NOW),
+                options,
+                named -> tables.table(named.name()).source(),
+                tables.resources(),
+                TestTables.NO_PROGRESS)) {
+            RehearsalResult.Ways found = rehearsal.why(table, key);
+            found.ways()
+                    .forEach(way -> ways.add(way.stream()
+                            .map(step -> step.row().table() + " "
+                                    + String.join(",", step.row().key()) + " "
+                                    + step.kind().words())
+                            .collect(Collectors.joining(" > "))));
+            found.inTheWay()
+                    .forEach(row -> ways.add(
+                            "change " + row.change() + ": " + row.refusal().orElseThrow()));
+        }
+        return ways;
+    }
+
+    /** Where else the changes would end differently, and how. */
+    public static List<String> elsewhere(Behaviour behaviour, TestTables tables, Change... changes) {
+        RehearsalOptions options =
+                new RehearsalOptions(behaviour, 100, true, false, RehearsalOptions.USUALLY_NEAR, false);
+        try (Rehearsal rehearsal = Rehearsal.start(
+                tables.charter(),
+                new Proposal(List.of(changes), false, Deferral.DECLARED, NOW),
+                options,
+                named -> tables.table(named.name()).source(),
+                tables.resources(),
+                TestTables.NO_PROGRESS)) {
+            return rehearsal.result().elsewhere().stream()
+                    .map(divergence -> divergence.where() + " " + divergence.words() + " " + divergence.rows())
+                    .toList();
+        }
+    }
+
     private static Origin origin(String words) {
         return new Origin(words, "test");
     }
@@ -149,6 +193,35 @@ public final class Rehearsed {
 
     public static Change merge(String table, String goes, String stays) {
         return new Change.Merge(origin("merge"), table, List.of(goes), List.of(stays), true, Map.of());
+    }
+
+    /** @param rows keys of the rows that go, cells with bars between them */
+    public static Change deleteListed(String table, List<String> columns, String... rows) {
+        return new Change.DeleteListed(origin("delete listed"), table, columns, listed(columns.size(), rows));
+    }
+
+    /** @param rows keys and behind them new values, cells with bars between them */
+    public static Change updateListed(String table, List<String> columns, List<String> newColumns, String... rows) {
+        return new Change.UpdateListed(
+                origin("update listed"), table, columns, newColumns, listed(columns.size(), rows));
+    }
+
+    private static List<Change.ListedRow> listed(int keys, String... rows) {
+        List<Change.ListedRow> listed = new ArrayList<>();
+        for (String row : rows) {
+            List<String> cells = Arrays.asList(row.split("\\|", -1));
+            cells.replaceAll(cell -> cell.equals("NULL") ? null : cell);
+            List<Input> values = cells.subList(keys, cells.size()).stream()
+                    .map(cell -> (Input) new Input.Cell(cell))
+                    .toList();
+            listed.add(new Change.ListedRow("list", cells.subList(0, keys), values, Optional.empty()));
+        }
+        return listed;
+    }
+
+    public static Change mergeAll(
+            String table, String goes, String stays, Map<String, Map<String, Change.Combination>> combine) {
+        return new Change.Merge(origin("merge"), table, List.of(goes), List.of(stays), true, combine);
     }
 
     public static Change renumber(String table, String from, String to) {
