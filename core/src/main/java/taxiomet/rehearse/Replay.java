@@ -250,7 +250,7 @@ abstract class Replay {
                 }
                 if (isLeftToNumber(table, column, value)) {
                     value = filledIn(table, column);
-                } else if (isGenerated(table, column)) {
+                } else if (isNumbered(table, column)) {
                     noteNumber(table, column, value);
                 }
             }
@@ -269,6 +269,11 @@ abstract class Replay {
 
     static boolean isGenerated(ReachedTable table, int column) {
         return table.column(column).generated() != Generated.NEVER;
+    }
+
+    /** Whether a column gets a number where none is given. */
+    boolean isNumbered(ReachedTable table, int column) {
+        return isGenerated(table, column);
     }
 
     boolean isNumberedAlone(ReachedTable table, int column) {
@@ -301,7 +306,7 @@ abstract class Replay {
     }
 
     private Object filledIn(ReachedTable table, int column) {
-        return isGenerated(table, column) ? nextNumber(table, column) : reader.defaultOf(table, column);
+        return isNumbered(table, column) ? nextNumber(table, column) : reader.defaultOf(table, column);
     }
 
     /** The number that a generated column gets next; numbers are used up by refused changes, too. */

@@ -128,6 +128,12 @@ final class SqliteReplay extends Replay {
         return declaredDefault(table, column);
     }
 
+    /** The row's own number, generated or not. */
+    @Override
+    boolean isNumbered(ReachedTable table, int column) {
+        return isGenerated(table, column) || column == rowIdColumn(table);
+    }
+
     @Override
     boolean isNumberedAlone(ReachedTable table, int column) {
         return false;
