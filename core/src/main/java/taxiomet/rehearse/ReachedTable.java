@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.LongStream;
 import taxiomet.charter.Column;
 import taxiomet.charter.Key;
@@ -46,7 +47,7 @@ final class ReachedTable {
     private final Set<RowCondition> deleting = new HashSet<>();
 
     private long nextNewRow = 1;
-    private boolean needsGreatest;
+    private final Set<Integer> greatestWanted = new TreeSet<>();
     private boolean isWalked;
     private long rowsAsRead = UNKNOWN;
     /** For each generated column, the greatest number in the rows that were not reached when it was looked for. */
@@ -273,7 +274,7 @@ final class ReachedTable {
     private Numbered greatestOfOthers(int column) {
         Numbered others = greatestOfOthers.get(column);
         if (others == null) {
-            needsGreatest = true;
+            greatestWanted.add(column);
             miss();
         }
         return others;
@@ -322,7 +323,7 @@ final class ReachedTable {
     boolean isWanting() {
         return isWalked
                 || !wanted.isEmpty()
-                || needsGreatest
+                || !greatestWanted.isEmpty()
                 || lookups.stream().anyMatch(KeyLookup::isWanting);
     }
 
@@ -343,10 +344,11 @@ final class ReachedTable {
         return taken;
     }
 
-    boolean takesGreatest() {
-        boolean needs = needsGreatest;
-        needsGreatest = false;
-        return needs;
+    /** The columns whose greatest number is to be looked for; they are not wanted any more. */
+    int[] takeGreatestWanted() {
+        int[] columns = greatestWanted.stream().mapToInt(Integer::intValue).toArray();
+        greatestWanted.clear();
+        return columns;
     }
 
     /** Takes a row that was read, unless it is there. */

@@ -153,7 +153,7 @@ final class RowGatherer {
         table.wantWalked(false);
         long[] refs = walked.containsKey(table) ? walked.remove(table) : new long[0];
         Set<RowCondition> conditions = table.takeWanted();
-        int[] greatest = table.takesGreatest() ? generatedColumns(table) : new int[0];
+        int[] greatest = table.takeGreatestWanted();
         TableSource source = sources.get(table.table().name());
         List<BatchMatcher> matchers = new ArrayList<>();
         read(source, table, () -> {
@@ -184,16 +184,6 @@ final class RowGatherer {
             boolean isWalked = Arrays.binarySearch(refs, row.ref()) >= 0;
             expect(table.rows.get(row.ref()), gone, conditions, isWalked);
         }
-    }
-
-    private static int[] generatedColumns(ReachedTable table) {
-        List<Integer> columns = new ArrayList<>();
-        for (int column = 0; column < table.width(); column++) {
-            if (Replay.isGenerated(table, column) && table.keeps(column)) {
-                columns.add(column);
-            }
-        }
-        return columns.stream().mapToInt(Integer::intValue).toArray();
     }
 
     /** A row that will be deleted has its children read along. */
