@@ -139,10 +139,12 @@ final class DefaultReader {
                 && (value.size() == 3 || (value.size() == 4 && value.get(2).kind() == Kind.NUMBER));
     }
 
+    /** Whether the next number of a sequence is the whole default, and not a part of what is reckoned. */
     private static boolean isNumbering(List<Token> value) {
         Token first = value.get(0);
         Token last = value.get(value.size() - 1);
-        return (first.is("nextval") && value.size() > 1)
+        long closed = value.stream().filter(token -> token.isSymbol(")")).count();
+        return (first.is("nextval") && value.size() > 1 && last.isSymbol(")") && closed == 1)
                 || (first.is("next") && value.size() > 1 && value.get(1).is("value"))
                 || (value.size() > 2 && last.is("nextval"));
     }
