@@ -2,6 +2,7 @@ package taxiomet.check;
 
 import java.util.ArrayDeque;
 import java.util.Arrays;
+import taxiomet.rows.SourceException;
 import taxiomet.spill.LongSpool;
 import taxiomet.spill.SpillFolder;
 
@@ -11,6 +12,8 @@ import taxiomet.spill.SpillFolder;
  */
 final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
     private static final int BLOCK = 1 << 14;
+    /** As many as an array holds: none is left out in silence. */
+    private static final int MOST_ROWS = Integer.MAX_VALUE - 8;
 
     private final KeyEncoder own;
     private final KeyEncoder parent;
@@ -68,7 +71,7 @@ final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
 
     /** Finds the rings; the table has been read. */
     void resolve() {
-        int count = (int) Math.min(Integer.MAX_VALUE - 8, edges.size() / 5);
+        int count = countOf(edges.size() / 5);
         int[] from = new int[count];
         int[] to = new int[count];
         int nodes = numberKeys(from, to);
@@ -93,6 +96,16 @@ final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
                 }
             }
         }
+    }
+
+    private int countOf(long rows) {
+        if (rows > MOST_ROWS) {
+            throw new SourceException(
+                    "table " + faults.table(),
+                    "rings are looked for among " + MOST_ROWS + " rows at most, and here are " + rows + " with a parent",
+                    "leave `acyclic` out of link " + faults.at() + ", or limit the link with `where`");
+        }
+        return (int) rows;
     }
 
     private int numberKeys(int[] from, int[] to) {
