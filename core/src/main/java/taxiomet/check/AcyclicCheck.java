@@ -102,7 +102,8 @@ final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
         if (rows > MOST_ROWS) {
             throw new SourceException(
                     "table " + faults.table(),
-                    "rings are looked for among " + MOST_ROWS + " rows at most, and here are " + rows + " with a parent",
+                    "rings are looked for among " + MOST_ROWS + " rows at most, and here are " + rows
+                            + " with a parent",
                     "leave `acyclic` out of link " + faults.at() + ", or limit the link with `where`");
         }
         return (int) rows;
