@@ -14,6 +14,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Nothing that a schema declares is lost in silence, no option is passed over, and no name moves the cursor. */
 class LossOfRulesTest {
+    private static final String VISITS = "CREATE TABLE visit (id integer PRIMARY KEY, year integer);";
+
     @TempDir
     private Path folder;
 
@@ -78,7 +80,7 @@ class LossOfRulesTest {
 
     @Test
     void statements_over_words_of_sql_need_no_quotes() throws IOException {
-        String schema = schema("CREATE TABLE visit (id integer PRIMARY KEY, year integer);");
+        String schema = schema(VISITS);
         Program came = Program.run(
                 "rehearse",
                 schema,
@@ -92,7 +94,7 @@ class LossOfRulesTest {
 
     @Test
     void what_meets_no_row_is_said_first_and_may_fail_the_run() throws IOException {
-        String schema = schema("CREATE TABLE visit (id integer PRIMARY KEY, year integer);");
+        String schema = schema(VISITS);
         String[] command = {
             "rehearse",
             schema,
@@ -112,7 +114,7 @@ class LossOfRulesTest {
 
     @Test
     void a_row_asked_for_that_is_not_there_is_an_error() throws IOException {
-        String schema = schema("CREATE TABLE visit (id integer PRIMARY KEY, year integer);");
+        String schema = schema(VISITS);
         Program came = Program.run(
                 "rehearse",
                 schema,
@@ -129,7 +131,7 @@ class LossOfRulesTest {
 
     @Test
     void every_statement_that_cannot_be_read_is_named_in_one_run() throws IOException {
-        String schema = schema("CREATE TABLE visit (id integer PRIMARY KEY, year integer);");
+        String schema = schema(VISITS);
         Path changes = Files.writeString(
                 folder.resolve("changes.sql"), "DELETE FROM vist;\nDELETE FROM visit WHERE yer = 1;\nUPDATE visit;\n");
         Program came = Program.run("rehearse", schema, "--rows", folder.toString(), changes.toString());
@@ -150,7 +152,7 @@ class LossOfRulesTest {
     @ParameterizedTest
     @ValueSource(strings = {"--undo", "--compare-actions"})
     void options_that_do_not_go_together_are_refused(String option) throws IOException {
-        String schema = schema("CREATE TABLE visit (id integer PRIMARY KEY, year integer);");
+        String schema = schema(VISITS);
         Program came = Program.run(
                 "rehearse",
                 schema,

@@ -2,7 +2,9 @@ package taxiomet.charter;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -47,10 +49,10 @@ public record Charter(
     /** The links as their names, with their table's and a dot before, come in a list; those not in it behind the others. */
     public static List<ForeignKey> ordered(List<ForeignKey> links, List<String> names) {
         List<ForeignKey> ordered = new ArrayList<>(links);
-        ordered.sort(Comparator.comparingInt(link -> {
-            int place = names.indexOf(link.child() + "." + link.name());
-            return place < 0 ? names.size() : place;
-        }));
+        Map<String, Integer> places = new HashMap<>();
+        names.forEach(name -> places.putIfAbsent(name, places.size()));
+        ordered.sort(
+                Comparator.comparingInt(link -> places.getOrDefault(link.child() + "." + link.name(), places.size())));
         return ordered;
     }
 

@@ -41,7 +41,7 @@ final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
     public int[] columns() {
         int[] columns = Arrays.copyOf(own.columns(), own.columns().length + parent.columns().length);
         System.arraycopy(parent.columns(), 0, columns, own.columns().length, parent.columns().length);
-        return FilteredCheck.columns(columns, filter);
+        return RowFilter.columnsOf(columns, filter);
     }
 
     @Override

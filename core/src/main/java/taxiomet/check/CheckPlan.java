@@ -154,14 +154,16 @@ final class CheckPlan implements AutoCloseable {
         KeyIndex index = new KeyIndex(spill, budget, key.columns().size());
         // Of two keys over the same columns, each has its own duplicates; links need one of the indexes.
         ownIndexes.add(index);
-        RowFilter filter = key.where().map(RowFilter::of).orElse(null);
+        RowFilter filter = RowFilter.of(key.where());
         if (filter == null) {
             indexes.putIfAbsent(new IndexedKey(table.name(), key.columns(), forms), index);
         }
         KeyEncoder encoder = new KeyEncoder(table.indexesOf(key.columns()), forms);
         add(table, new KeyCheck(encoder, index, key.nullsAreEqual(), nulls, filter));
-        RowFilter again = filter == null ? null : filter.copy();
-        duplicates.put(doubles, new RepeatedRows(encoder.copy(), index, doubles, key.nullsAreEqual(), again, spill));
+        duplicates.put(
+                doubles,
+                new RepeatedRows(
+                        encoder.copy(), index, doubles, key.nullsAreEqual(), RowFilter.of(key.where()), spill));
     }
 
     private void planLink(ForeignKey link) {
@@ -190,7 +192,7 @@ final class CheckPlan implements AutoCloseable {
                 parents,
                 () -> areUsualNumbers(parent, link.parentColumns(), forms),
                 parts,
-                filterOf(link),
+                RowFilter.of(link.where()),
                 missing,
                 halfNull);
         add(child, check);
@@ -201,7 +203,7 @@ final class CheckPlan implements AutoCloseable {
                     spill,
                     new KeyEncoder(parentColumns, forms),
                     new KeyEncoder(childColumns, forms),
-                    filterOf(link),
+                    RowFilter.of(link.where()),
                     ancestors);
             rings.put(ancestors, acyclic);
             add(child, acyclic);
@@ -209,10 +211,6 @@ final class CheckPlan implements AutoCloseable {
         Optional<ChildrenCheck> children =
                 link.children().map(range -> planChildren(link, range, parent, child, forms));
         links.add(new PlannedLink(link, check, children));
-    }
-
-    private static RowFilter filterOf(ForeignKey link) {
-        return link.where().map(RowFilter::of).orElse(null);
     }
 
     /** Whether some columns hold whole numbers alone, compared as such, and none of their values is oddly written. */
@@ -249,7 +247,7 @@ final class CheckPlan implements AutoCloseable {
         ChildrenCheck check = new ChildrenCheck(spill, range, few, many);
         childrenChecks.add(check);
         add(parent, check.parentSide(new KeyEncoder(parent.indexesOf(link.parentColumns()), forms)));
-        add(child, check.childSide(new KeyEncoder(child.indexesOf(link.columns()), forms), filterOf(link)));
+        add(child, check.childSide(new KeyEncoder(child.indexesOf(link.columns()), forms), RowFilter.of(link.where())));
         return check;
     }
 

@@ -56,7 +56,7 @@ final class ChildrenCheck implements AutoCloseable {
 
         @Override
         public int[] columns() {
-            return FilteredCheck.columns(encoder.columns(), filter);
+            return RowFilter.columnsOf(encoder.columns(), filter);
         }
 
         @Override

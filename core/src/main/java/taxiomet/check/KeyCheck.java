@@ -29,12 +29,12 @@ final class KeyCheck implements RowCheck {
 
     @Override
     public int[] columns() {
-        return FilteredCheck.columns(encoder.columns(), filter);
+        return RowFilter.columnsOf(encoder.columns(), filter);
     }
 
     @Override
     public BatchCheck onThread() {
-        return new KeyMaker(encoder.copy(), filter == null ? null : filter.copy());
+        return new KeyMaker(encoder.copy(), RowFilter.copyOf(filter));
     }
 
     private final class KeyMaker implements BatchCheck {

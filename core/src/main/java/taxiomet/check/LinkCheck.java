@@ -58,12 +58,12 @@ final class LinkCheck implements RowCheck, KeyIndex.Probe {
 
     @Override
     public int[] columns() {
-        return FilteredCheck.columns(encoder.columns(), filter);
+        return RowFilter.columnsOf(encoder.columns(), filter);
     }
 
     @Override
     public BatchCheck onThread() {
-        return new Finder(encoder.copy(), filter == null ? null : filter.copy());
+        return new Finder(encoder.copy(), RowFilter.copyOf(filter));
     }
 
     /** Looks for the parents of the rows of batches. */

@@ -98,7 +98,7 @@ final class RepeatedRows extends OrderedCheck implements AutoCloseable {
 
     @Override
     public int[] columns() {
-        return FilteredCheck.columns(encoder.columns(), filter);
+        return RowFilter.columnsOf(encoder.columns(), filter);
     }
 
     /** Looks for rows with a repeated key in some rows of the second reading. */

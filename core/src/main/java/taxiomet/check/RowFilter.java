@@ -1,5 +1,7 @@
 package taxiomet.check;
 
+import java.util.Optional;
+import java.util.stream.IntStream;
 import taxiomet.charter.Condition;
 import taxiomet.charter.Expression;
 import taxiomet.expression.DivisionByZero;
@@ -17,18 +19,23 @@ final class RowFilter {
         this.columns = condition.columnsRead();
     }
 
-    static RowFilter of(Condition condition) {
-        return new RowFilter(condition.value());
+    /** The filter for a condition; null, which stands for all rows and costs nothing, where there is none. */
+    static RowFilter of(Optional<Condition> condition) {
+        return condition.map(c -> new RowFilter(c.value())).orElse(null);
     }
 
-    /** Another one for the same condition, to be used on another thread. */
-    RowFilter copy() {
-        return new RowFilter(condition);
+    /** Another one for the same condition, to be used on another thread; null for null. */
+    static RowFilter copyOf(RowFilter filter) {
+        return filter == null ? null : new RowFilter(filter.condition);
     }
 
-    /** Places of the columns that the condition reads. */
-    int[] columns() {
-        return columns.clone();
+    /** Places of the columns that a check of keys reads, and of those that its filter does, each once. */
+    static int[] columnsOf(int[] own, RowFilter filter) {
+        return filter == null
+                ? own
+                : IntStream.concat(IntStream.of(own), IntStream.of(filter.columns))
+                        .distinct()
+                        .toArray();
     }
 
     void start(TypedBatch toRead) {

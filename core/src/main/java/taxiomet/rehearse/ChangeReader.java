@@ -125,12 +125,8 @@ final class ChangeReader {
         int[] places = table.table().indexesOf(columns);
         Map<Object, Integer> byKey = new LinkedHashMap<>();
         for (int i = 0; i < lines.size(); i++) {
-            Object[] values = new Object[places.length];
-            for (int c = 0; c < places.length; c++) {
-                String cell = lines.get(i).key().get(c);
-                values[c] = cell == null ? null : table.codec(places[c]).parse(cell);
-            }
-            Integer before = byKey.putIfAbsent(ListedCondition.keyOf(table, places, values), i);
+            Object key = ListedCondition.keyOfCells(table, places, lines.get(i).key());
+            Integer before = byKey.putIfAbsent(key, i);
             if (before != null) {
                 throw new ProposalException(
                         lines.get(i).place(),
@@ -210,12 +206,8 @@ final class ChangeReader {
             return seen == null && value == null;
         }
         CellCodec codec = table.codec(column);
-        boolean isPlain = isSame(codec.parse(seen), value);
-        return isPlain || (seen.startsWith("'") && isSame(codec.parse(seen.substring(1)), value));
-    }
-
-    private static boolean isSame(Object one, Object other) {
-        return RowJudge.isSame(one, other);
+        boolean isPlain = RowJudge.isSame(codec.parse(seen), value);
+        return isPlain || (seen.startsWith("'") && RowJudge.isSame(codec.parse(seen.substring(1)), value));
     }
 
     /** Every line finds its row; by a whole key, or where values are to be written, one row alone. */

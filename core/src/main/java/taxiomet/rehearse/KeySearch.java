@@ -27,7 +27,7 @@ final class KeySearch {
      * Passes once over the keys.
      *
      * @param columns of the key
-     * @param wanted the key as {@link ListedCondition#keyOf} makes it
+     * @param wanted the key as {@link ListedCondition#keyOfCells} makes it
      * @param written the same as texts
      * @throws ProposalException when no row has it
      */
@@ -38,7 +38,7 @@ final class KeySearch {
         source.read(columns, batch -> {
             for (int row = 0; row < batch.size() && !isThere[0]; row++) {
                 List<String> cells = cells(batch, row);
-                isThere[0] = wanted.equals(keyOf(columns, cells));
+                isThere[0] = wanted.equals(ListedCondition.keyOfCells(table, columns, cells));
                 note(near, shown(cells), text);
             }
         });
@@ -57,14 +57,6 @@ final class KeySearch {
             cells.add(batch.column(i).text(row));
         }
         return cells;
-    }
-
-    private Object keyOf(int[] columns, List<String> cells) {
-        Object[] values = new Object[columns.length];
-        for (int i = 0; i < columns.length; i++) {
-            values[i] = cells.get(i) == null ? null : table.codec(columns[i]).parse(cells.get(i));
-        }
-        return ListedCondition.keyOf(table, columns, values);
     }
 
     private static String shown(List<String> cells) {

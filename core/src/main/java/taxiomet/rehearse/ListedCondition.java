@@ -32,6 +32,15 @@ final class ListedCondition implements LineCondition {
     }
 
     /** The key of some values in the order of the columns, as lines and rows are compared by it. */
+    /** The key that some cells make, as the columns' own cells are read; null for null. */
+    static Object keyOfCells(ReachedTable table, int[] columns, List<String> cells) {
+        Object[] values = new Object[columns.length];
+        for (int i = 0; i < values.length; i++) {
+            values[i] = cells.get(i) == null ? null : table.codec(columns[i]).parse(cells.get(i));
+        }
+        return keyOf(table, columns, values);
+    }
+
     static Object keyOf(ReachedTable table, int[] columns, Object[] values) {
         return keyOf(forms(table, columns), values);
     }

@@ -109,7 +109,7 @@ final class PostgresReplay extends Replay {
         boolean isOwnVersion = isWrittenByTransaction(row);
         Effect effect = writeRow(row, values, kind, link, cause);
         if (link != null) {
-            requireTypesOfAction(row, before);
+            requireTypes(row, before, row.values);
         }
         judge(row, before);
         enqueue(row, before, values, effect, isOwnVersion);

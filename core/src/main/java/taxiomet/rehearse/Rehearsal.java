@@ -149,17 +149,13 @@ public final class Rehearsal implements AutoCloseable {
     public Ways why(String table, List<String> key) {
         ReachedTable reached = run.rows().table(table);
         int[] columns = reached.table().indexesOf(reached.table().namingKey());
-        Object[] wanted = new Object[columns.length];
-        for (int i = 0; i < wanted.length; i++) {
-            wanted[i] = reached.codec(columns[i]).parse(key.get(i));
-        }
-        Object wantedKey = ListedCondition.keyOf(reached, columns, wanted);
+        Object wanted = ListedCondition.keyOfCells(reached, columns, key);
         List<List<EffectRow>> ways = new ArrayList<>();
         List<EffectRow> inTheWay = new ArrayList<>();
         for (int i = 0; i < run.outcomes().size(); i++) {
             ChangeOutcome outcome = run.outcomes().get(i);
             for (Effect effect : outcome.effects()) {
-                if (effect.row().table == reached && isNamed(effect.row(), columns, wantedKey)) {
+                if (effect.row().table == reached && isNamed(effect.row(), columns, wanted)) {
                     ways.add(way(i, outcome, effect));
                 }
             }
@@ -167,11 +163,11 @@ public final class Rehearsal implements AutoCloseable {
             outcome.refusals()
                     .all()
                     .forEach((rule, refused) -> refused.stream()
-                            .filter(row -> row.table == reached && isNamed(row, columns, wantedKey))
+                            .filter(row -> row.table == reached && isNamed(row, columns, wanted))
                             .forEach(row -> inTheWay.add(inTheWay(change, rule, row))));
         }
         if (ways.isEmpty() && inTheWay.isEmpty()) {
-            new KeySearch(run.source(table), reached).require(columns, wantedKey, key);
+            new KeySearch(run.source(table), reached).require(columns, wanted, key);
         }
         return new Ways(ways, inTheWay);
     }

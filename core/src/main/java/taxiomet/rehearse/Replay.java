@@ -123,7 +123,7 @@ abstract class Replay {
                 });
             }
             for (ReachedRow row : targets) {
-                requireTypes(row, assigner.values(row));
+                requireTypes(row, row.values, assigner.values(row));
             }
             if (refusals.isEmpty()) {
                 runUpdate(table, named(change, table, targets), assigner);
@@ -222,13 +222,13 @@ abstract class Replay {
         return false;
     }
 
-    private void requireTypes(ReachedRow row, Object[] values) {
+    /** Refuses what is written where it is not of its column's type: that comes before everything else (R3, R9). */
+    final void requireTypes(ReachedRow row, Object[] before, Object[] after) {
         ReachedTable table = row.table;
         for (int column : table.columnsKept()) {
             int slot = table.slotOf(column);
-            if (values[slot] instanceof Unread && values[slot] != row.values[slot] && !takesUnread(table, column)) {
-                refusals.add(
-                        RefusalKind.NOT_OF_ITS_TYPE, table, table.column(column).name(), row);
+            if (after[slot] instanceof Unread && after[slot] != before[slot] && !takesUnread(table, column)) {
+                refuse(RefusalKind.NOT_OF_ITS_TYPE, table, table.column(column).name(), row);
             }
         }
     }
@@ -505,22 +505,6 @@ abstract class Replay {
     /** A value turned into a column's type; {@link Unread} where it cannot be. */
     Object assigned(CellCodec codec, Object value) {
         return codec.assign(value);
-    }
-
-    /** Refuses what an action wrote where it is not of its column's type: that comes before everything else (R3, R9). */
-    final void requireTypesOfAction(ReachedRow child, Object[] before) {
-        for (int column : child.table.columnsKept()) {
-            int slot = child.table.slotOf(column);
-            if (child.values[slot] instanceof Unread
-                    && child.values[slot] != before[slot]
-                    && !takesUnread(child.table, column)) {
-                refuse(
-                        RefusalKind.NOT_OF_ITS_TYPE,
-                        child.table,
-                        child.table.column(column).name(),
-                        child);
-            }
-        }
     }
 
     /** What DEFAULT gives a row that is there: a generated column its next number. */

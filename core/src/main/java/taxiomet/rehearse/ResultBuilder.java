@@ -204,20 +204,24 @@ final class ResultBuilder {
                 Comparator.comparingInt(entry -> entry.getKey().distance());
         return counts.entrySet().stream()
                 .sorted(order.thenComparingInt(entry -> entry.getKey().table().place))
-                .map(entry -> new EffectCount(
-                        entry.getKey().table().table().name(),
-                        entry.getKey().kind(),
-                        Optional.ofNullable(entry.getKey().link()).map(link -> link.link.name()),
-                        entry.getKey().distance(),
-                        entry.getValue().farthest,
-                        entry.getValue().rows.size(),
-                        entry.getValue().writes,
-                        names.of(inOrder(entry.getValue().examples.keySet())),
-                        inOrder(entry.getValue().examples.keySet()).stream()
-                                .map(row ->
-                                        CellsOf.effect(entry.getValue().examples.get(row)))
-                                .toList()))
+                .map(entry -> effectCount(entry.getKey(), entry.getValue()))
                 .toList();
+    }
+
+    private EffectCount effectCount(Group group, Count count) {
+        List<ReachedRow> examples = inOrder(count.examples.keySet());
+        return new EffectCount(
+                group.table().table().name(),
+                group.kind(),
+                Optional.ofNullable(group.link()).map(link -> link.link.name()),
+                group.distance(),
+                count.farthest,
+                count.rows.size(),
+                count.writes,
+                names.of(examples),
+                examples.stream()
+                        .map(row -> CellsOf.effect(count.examples.get(row)))
+                        .toList());
     }
 
     /** A row written twice: from what it was to what it is. */

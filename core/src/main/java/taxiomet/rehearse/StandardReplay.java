@@ -65,6 +65,15 @@ final class StandardReplay extends Replay {
         Plan(ReachedRow row) {
             this.row = row;
         }
+
+        /** The row goes, by the link that says so first. */
+        void delete(ReachedLink by, Effect because) {
+            if (!isDeleted) {
+                isDeleted = true;
+                link = by;
+                cause = because;
+            }
+        }
     }
 
     StandardReplay(ReachedRows rows, Proposal proposal) {
@@ -224,11 +233,7 @@ final class StandardReplay extends Replay {
             for (ReachedRow child : childrenAtStart(link, key)) {
                 Plan plan = planOf(child, plans);
                 if (row.isGone && action.name() == ActionName.CASCADE) {
-                    if (!plan.isDeleted) {
-                        plan.isDeleted = true;
-                        plan.link = link;
-                        plan.cause = changed.effect();
-                    }
+                    plan.delete(link, changed.effect());
                 } else {
                     Object[] wanted = actedOn(child, link, action, row.values);
                     addWrite(plan, link, columnsSet(link, action), wanted, action, changed);
@@ -253,11 +258,7 @@ final class StandardReplay extends Replay {
         for (ReachedRow child : link.partial.lostBy(row, changed.before(), this)) {
             Plan plan = planOf(child, plans);
             if (row.isGone && action.name() == ActionName.CASCADE) {
-                if (!plan.isDeleted) {
-                    plan.isDeleted = true;
-                    plan.link = link;
-                    plan.cause = changed.effect();
-                }
+                plan.delete(link, changed.effect());
                 continue;
             }
             Object[] after = row.isGone ? null : row.values;
@@ -363,7 +364,7 @@ final class StandardReplay extends Replay {
         }
         for (Changed changed : level) {
             if (!changed.row().isGone) {
-                requireTypesOfAction(changed.row(), changed.before());
+                requireTypes(changed.row(), changed.before(), changed.row().values);
                 judge(changed.row(), changed.before());
             }
         }

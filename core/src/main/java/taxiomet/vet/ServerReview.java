@@ -67,7 +67,10 @@ final class ServerReview {
 
     /** MariaDB joins texts of any lengths, and all else of one type alone. */
     private void judgeSizes(ForeignKey link) {
-        for (int i = 0; i < link.columns().size() && server == Server.MARIADB; i++) {
+        if (server != Server.MARIADB) {
+            return;
+        }
+        for (int i = 0; i < link.columns().size(); i++) {
             ColumnType from =
                     charter.table(link.child()).column(link.columns().get(i)).type();
             ColumnType to = charter.table(link.parent())

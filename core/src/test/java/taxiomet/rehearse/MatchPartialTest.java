@@ -16,6 +16,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.testing.Rehearsed;
@@ -204,7 +205,7 @@ class MatchPartialTest {
     void a_link_that_is_not_enforced_neither_acts_nor_refuses() {
         Rehearsed came = run(
                 parents("1|1"),
-                children(ActionName.CASCADE, ActionName.CASCADE, "1|1|NULL").with(TestTable::notEnforced),
+                children(ActionName.CASCADE, ActionName.CASCADE, "1|1|NULL").with(ForeignKey::notEnforced),
                 deleteParent(1, 1));
         assertThat(came.answers()).containsExactly("accepted");
         assertThat(came.rows("c")).containsExactly("1|1|NULL");

@@ -23,7 +23,6 @@ import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.PlannedStatement.Kind;
-import taxiomet.rehearse.Proposal.Deferral;
 import taxiomet.rows.RowEdits;
 import taxiomet.testing.MemorySource;
 import taxiomet.testing.Rehearsed;
@@ -51,13 +50,11 @@ class PlansTest {
 
     private static Rehearsal start(
             TestTables tables, Charter charter, Behaviour behaviour, int near, Change... changes) {
-        return Rehearsal.start(
+        return Rehearsed.start(
+                tables,
                 charter,
-                new Proposal(List.of(changes), false, Deferral.DECLARED, Rehearsed.NOW),
-                new RehearsalOptions(behaviour, 10, false, true, near, true),
-                table -> tables.table(table.name()).source(),
-                tables.resources(),
-                TestTables.NO_PROGRESS);
+                Rehearsed.inTurn(changes),
+                new RehearsalOptions(behaviour, 10, false, true, near, true));
     }
 
     @ParameterizedTest

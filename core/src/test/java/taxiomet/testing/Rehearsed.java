@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Expression;
 import taxiomet.finding.RehearsalResult;
@@ -33,13 +34,7 @@ public final class Rehearsed {
     private Rehearsed(TestTables tables, Behaviour behaviour, Proposal proposal) {
         RehearsalOptions options =
                 new RehearsalOptions(behaviour, 100, false, true, RehearsalOptions.USUALLY_NEAR, false);
-        try (Rehearsal rehearsal = Rehearsal.start(
-                tables.charter(),
-                proposal,
-                options,
-                table -> tables.table(table.name()).source(),
-                tables.resources(),
-                TestTables.NO_PROGRESS)) {
+        try (Rehearsal rehearsal = start(tables, tables.charter(), proposal, options)) {
             result = rehearsal.result();
             tables.charter()
                     .tables()
@@ -51,6 +46,22 @@ public final class Rehearsed {
                             + effect.kind().words()
                             + effect.link().map(link -> " by " + link).orElse("")));
         }
+    }
+
+    /** A rehearsal of the tables of a test, whose caller closes it. */
+    public static Rehearsal start(TestTables tables, Charter charter, Proposal proposal, RehearsalOptions options) {
+        return Rehearsal.start(
+                charter,
+                proposal,
+                options,
+                table -> tables.table(table.name()).source(),
+                tables.resources(),
+                TestTables.NO_PROGRESS);
+    }
+
+    /** Changes one after the other, each for itself. */
+    public static Proposal inTurn(Change... changes) {
+        return new Proposal(List.of(changes), false, Deferral.DECLARED, NOW);
     }
 
     public static Rehearsed as(Behaviour behaviour, TestTables tables, Change... changes) {
@@ -116,13 +127,7 @@ public final class Rehearsed {
         RehearsalOptions options =
                 new RehearsalOptions(behaviour, 100, false, false, RehearsalOptions.USUALLY_NEAR, false);
         List<String> ways = new ArrayList<>();
-        try (Rehearsal rehearsal = Rehearsal.start(
-                tables.charter(),
-                new Proposal(List.of(changes), false, Deferral.DECLARED, NOW),
-                options,
-                named -> tables.table(named.name()).source(),
-                tables.resources(),
-                TestTables.NO_PROGRESS)) {
+        try (Rehearsal rehearsal = start(tables, tables.charter(), inTurn(changes), options)) {
             RehearsalResult.Ways found = rehearsal.why(table, key);
             found.ways()
                     .forEach(way -> ways.add(way.stream()
@@ -141,13 +146,7 @@ public final class Rehearsed {
     public static List<String> elsewhere(Behaviour behaviour, TestTables tables, Change... changes) {
         RehearsalOptions options =
                 new RehearsalOptions(behaviour, 100, true, false, RehearsalOptions.USUALLY_NEAR, false);
-        try (Rehearsal rehearsal = Rehearsal.start(
-                tables.charter(),
-                new Proposal(List.of(changes), false, Deferral.DECLARED, NOW),
-                options,
-                named -> tables.table(named.name()).source(),
-                tables.resources(),
-                TestTables.NO_PROGRESS)) {
+        try (Rehearsal rehearsal = start(tables, tables.charter(), inTurn(changes), options)) {
             return rehearsal.result().elsewhere().stream()
                     .map(divergence -> divergence.where() + " " + divergence.words() + " " + divergence.rows())
                     .toList();

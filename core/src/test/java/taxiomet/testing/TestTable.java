@@ -139,23 +139,19 @@ public final class TestTable {
     }
 
     public static ForeignKey children(ForeignKey of, String range) {
-        return copy(of, of.deferrable(), of.isEnforced(), IntRange.parse(range), of.isAcyclic());
+        return copy(of, of.deferrable(), IntRange.parse(range), of.isAcyclic());
     }
 
     public static ForeignKey acyclic(ForeignKey of) {
-        return copy(of, of.deferrable(), of.isEnforced(), of.children(), true);
-    }
-
-    public static ForeignKey notEnforced(ForeignKey of) {
-        return copy(of, of.deferrable(), false, of.children(), of.isAcyclic());
+        return copy(of, of.deferrable(), of.children(), true);
     }
 
     public static ForeignKey deferrable(ForeignKey of, Deferrable when) {
-        return copy(of, when, of.isEnforced(), of.children(), of.isAcyclic());
+        return copy(of, when, of.children(), of.isAcyclic());
     }
 
     private static ForeignKey copy(
-            ForeignKey of, Deferrable deferrable, boolean isEnforced, Optional<IntRange> children, boolean isAcyclic) {
+            ForeignKey of, Deferrable deferrable, Optional<IntRange> children, boolean isAcyclic) {
         return new ForeignKey(
                 of.name(),
                 of.child(),
@@ -166,7 +162,7 @@ public final class TestTable {
                 of.onDelete(),
                 of.onUpdate(),
                 deferrable,
-                isEnforced,
+                of.isEnforced(),
                 of.where(),
                 children,
                 isAcyclic,

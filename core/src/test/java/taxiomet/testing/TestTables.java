@@ -82,14 +82,18 @@ public final class TestTables {
         return new Resources(temporary, new MemoryBudget(memory), threads, 1);
     }
 
+    private CheckRun start(CheckOptions options) {
+        return CheckRun.start(
+                charter(), options, table -> tables.get(table.name()).source(), resources(), NO_PROGRESS);
+    }
+
     /** What a check comes to. */
     public CheckResult check() {
         return check(new CheckOptions(Set.of(), 100, 100));
     }
 
     public CheckResult check(CheckOptions options) {
-        try (CheckRun run = CheckRun.start(
-                charter(), options, table -> tables.get(table.name()).source(), resources(), NO_PROGRESS)) {
+        try (CheckRun run = start(options)) {
             return run.result();
         }
     }
@@ -97,12 +101,7 @@ public final class TestTables {
     /** Each finding as {@code kind at table.place: rows}, with all rows of its evidence; rows of other parts as part:row. */
     public List<String> findings() {
         List<String> findings = new ArrayList<>();
-        try (CheckRun run = CheckRun.start(
-                charter(),
-                new CheckOptions(Set.of(), 3, 100),
-                table -> tables.get(table.name()).source(),
-                resources(),
-                NO_PROGRESS)) {
+        try (CheckRun run = start(new CheckOptions(Set.of(), 3, 100))) {
             for (Finding finding : run.result().findings()) {
                 List<String> rows = new ArrayList<>();
                 finding.evidence().forEach(row -> rows.add(place(row)));

@@ -10,6 +10,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.testing.TestTable;
 import taxiomet.vet.LinkGraph.ManyToMany;
@@ -66,7 +67,7 @@ class LinkGraphTest {
         TestTable loose = table("hive", "id integer", "apiary integer")
                 .key("id")
                 .link("hive_apiary", "apiary -> apiary (id)", ActionName.CASCADE, ActionName.NO_ACTION)
-                .with(TestTable::notEnforced);
+                .with(ForeignKey::notEnforced);
         LinkGraph graph = new LinkGraph(ReviewTest.charter(loose, APIARY, KEEPER));
         assertThat(graph.cascade("apiary")).isEmpty();
         assertThat(graph.dependants("apiary")).isEqualTo(Map.of("hive", 1));
@@ -131,7 +132,7 @@ class LinkGraphTest {
         assertThat(LinkSentence.of(BEES, BEES.table("hive").links().get(0)))
                 .contains("; an apiary has any number of hive rows; deleting an apiary deletes them");
         TestTable loose =
-                table("c", "id integer").key("id").link("l", "id -> p (k)").with(TestTable::notEnforced);
+                table("c", "id integer").key("id").link("l", "id -> p (k)").with(ForeignKey::notEnforced);
         Charter charter = ReviewTest.charter(table("p", "k integer").key("k"), loose);
         assertThat(LinkSentence.of(charter, charter.links().get(0)))
                 .contains("a p has at most 1 c row")

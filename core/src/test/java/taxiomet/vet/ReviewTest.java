@@ -296,7 +296,7 @@ class ReviewTest {
 
     @Test
     void a_link_that_nobody_enforces_is_noted() {
-        assertThat(review(parent("integer"), child("integer not null").with(TestTable::notEnforced)))
+        assertThat(review(parent("integer"), child("integer not null").with(ForeignKey::notEnforced)))
                 .containsExactly(
                         "NOTE tables/c/foreign_keys/l/enforced: link `l` is meant and not enforced: nothing keeps"
                                 + " orphans out of the database");

@@ -70,10 +70,8 @@ final class AlterStatement {
         } else if (statement.take("drop")) {
             readDropped(first);
         } else if (statement.take("nocheck", "constraint") || statement.take("disable", "constraint")) {
-            String name = statement.name().text();
-            table.links.stream()
-                    .filter(link -> link.name != null && link.name.text().equalsIgnoreCase(name))
-                    .forEach(link -> link.isEnforced = false);
+            Token name = statement.name();
+            table.links.stream().filter(link -> isNamed(link.name, name)).forEach(link -> link.isEnforced = false);
         } else if (IDLE.contains(first.text().toLowerCase(Locale.ROOT))) {
             notes.passOver(first, "ALTER TABLE " + first.text().toUpperCase(Locale.ROOT));
             pass();
@@ -117,7 +115,7 @@ final class AlterStatement {
 
     private ColumnDraft column(Token name) throws Unreadable {
         return table.columns.values().stream()
-                .filter(c -> c.name.text().equalsIgnoreCase(name.text()))
+                .filter(c -> isNamed(c.name, name))
                 .findFirst()
                 .orElseThrow(() ->
                         new Unreadable(name, "table `" + table.name.text() + "` has no column `" + name.text() + "`"));
@@ -167,8 +165,7 @@ final class AlterStatement {
 
     private void readDropped(Token first) throws Unreadable {
         if (statement.take("primary", "key")) {
-            table.primaryKey = List.of();
-            table.primaryKeyName = null;
+            table.dropPrimaryKey();
             return;
         }
         boolean isConstraint = statement.takeOne("constraint", "foreign key", "index", "key", "check");
@@ -196,8 +193,7 @@ final class AlterStatement {
                         && name.text().equalsIgnoreCase(table.name.text() + "_pkey")
                         && !table.primaryKey.isEmpty());
         if (isPrimary) {
-            table.primaryKey = List.of();
-            table.primaryKeyName = null;
+            table.dropPrimaryKey();
         }
         boolean isGone = table.uniqueKeys.removeIf(key -> isNamed(key.name(), name));
         isGone |= table.links.removeIf(link -> isNamed(link.name, name));
@@ -210,8 +206,7 @@ final class AlterStatement {
     private boolean dropColumn(Token name) {
         boolean isGone = table.columns.keySet().removeIf(column -> column.equalsIgnoreCase(name.text()));
         if (table.primaryKey.stream().anyMatch(column -> isNamed(column, name))) {
-            table.primaryKey = List.of();
-            table.primaryKeyName = null;
+            table.dropPrimaryKey();
         }
         table.uniqueKeys.removeIf(key -> key.columns().stream().anyMatch(column -> isNamed(column, name)));
         table.links.removeIf(link -> link.columns.stream().anyMatch(column -> isNamed(column, name)));

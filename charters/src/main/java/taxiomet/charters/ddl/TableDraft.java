@@ -29,6 +29,11 @@ final class TableDraft {
     /** What was declared about the table and could not be read; {@code name} is null where the script gives none. */
     record LostDraft(What what, Token name, String madeUp, Token place, String declared, String problem) {}
 
+    void dropPrimaryKey() {
+        primaryKey = List.of();
+        primaryKeyName = null;
+    }
+
     /** Notes what could not be read. */
     void lose(What what, Token name, Token place, List<Token> declared, String problem) {
         String madeUp = this.name.text() + "_" + what.word();

@@ -181,17 +181,17 @@ final class TableStatement {
         if (!table.primaryKey.isEmpty()) {
             throw new Unreadable(place, "table `" + table.name.text() + "` has a primary key already");
         }
-        if (columns.problem().isPresent()) {
-            table.lose(
-                    What.KEY,
-                    name,
-                    place,
-                    statement.since(from),
-                    columns.problem().get());
+        if (isLost(columns, name, place, from)) {
             return;
         }
         table.primaryKey = columns.names();
         table.primaryKeyName = name;
+    }
+
+    /** Whether the columns of a key could not be read, which is noted. */
+    private boolean isLost(KeyColumns columns, Token name, Token place, int from) {
+        columns.problem().ifPresent(problem -> table.lose(What.KEY, name, place, statement.since(from), problem));
+        return columns.problem().isPresent();
     }
 
     private boolean isUnique() {
@@ -250,13 +250,7 @@ final class TableStatement {
             }
         }
         KeyColumns columns = KeyColumns.read(statement, false);
-        if (columns.problem().isPresent()) {
-            table.lose(
-                    What.KEY,
-                    name,
-                    place,
-                    statement.since(from),
-                    columns.problem().get());
+        if (isLost(columns, name, place, from)) {
             return;
         }
         table.uniqueKeys.add(new KeyDraft(name, columns.names(), equal, List.of()));

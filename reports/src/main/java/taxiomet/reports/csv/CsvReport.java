@@ -1,12 +1,8 @@
 package taxiomet.reports.csv;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
-import de.siegmar.fastcsv.writer.LineDelimiter;
-import de.siegmar.fastcsv.writer.QuoteStrategies;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -22,11 +18,7 @@ public final class CsvReport {
 
     /** @throws OutputException when the file cannot be written */
     public static void write(CheckResult result, Path file) {
-        try (CsvWriter writer = CsvWriter.builder()
-                .lineDelimiter(LineDelimiter.LF)
-                // An empty text is told from a null: only the text has quotes.
-                .quoteStrategy(QuoteStrategies.EMPTY)
-                .build(Files.newBufferedWriter(file, StandardCharsets.UTF_8))) {
+        try (CsvWriter writer = CsvFile.open(file)) {
             writer.writeRecord(
                     "severity",
                     "finding",

@@ -1,12 +1,9 @@
 package taxiomet.reports.csv;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
-import de.siegmar.fastcsv.writer.LineDelimiter;
-import de.siegmar.fastcsv.writer.QuoteStrategies;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -27,12 +24,7 @@ final class FindingRows implements Closeable {
         this.fields = fields;
         this.isGrouped = finding.kind().isGrouped();
         boolean isNew = Files.notExists(file);
-        this.writer = CsvWriter.builder()
-                .lineDelimiter(LineDelimiter.LF)
-                // An empty text is told from a null: only the text has quotes.
-                .quoteStrategy(QuoteStrategies.EMPTY)
-                .build(Files.newBufferedWriter(
-                        file, StandardCharsets.UTF_8, StandardOpenOption.CREATE, StandardOpenOption.APPEND));
+        this.writer = CsvFile.open(file, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
         if (isNew) {
             writeHeader();
         }
