@@ -124,10 +124,9 @@ final class AlterStatement {
     /** A column declared anew: its type, and all that stands behind it. */
     private void readAgain(ColumnDraft column) throws Unreadable {
         column.isRequired = false;
-        column.defaultValue = null;
+        column.hasOwnDefault = false;
         column.generated = null;
-        table.lost.removeIf(lost ->
-                Objects.equals(lost.name(), column.name) && (lost.what() == What.TYPE || lost.what() == What.DEFAULT));
+        table.lost.removeIf(lost -> Objects.equals(lost.name(), column.name) && lost.what() == What.TYPE);
         elements.readType(column);
         elements.readColumnConstraints(column);
     }
@@ -146,7 +145,7 @@ final class AlterStatement {
         } else if (statement.take("set", "default")) {
             elements.readDefault(column);
         } else if (statement.take("drop", "default")) {
-            column.defaultValue = null;
+            elements.takeDefaultOfDomain(column);
         } else if (statement.take("add", "generated")) {
             elements.readGenerated(column);
         } else if (statement.take("type") || statement.take("set", "data", "type")) {

@@ -17,7 +17,6 @@ import taxiomet.charter.Problem.Kind;
 import taxiomet.charters.ReadCharter;
 import taxiomet.charters.ddl.TableDraft.KeyDraft;
 import taxiomet.charters.ddl.TableDraft.LinkDraft;
-import taxiomet.charters.ddl.TypeReader.Domain;
 import taxiomet.charters.sql.SqlTokens;
 import taxiomet.charters.sql.SqlTokens.Token;
 import taxiomet.charters.sql.SqlTokens.Unfinished;
@@ -38,7 +37,7 @@ public final class SchemaReader {
     private final SchemaNotes notes;
     private final NameBook names = new NameBook();
     private final Map<String, List<String>> enumerations = new HashMap<>();
-    private final Map<String, Domain> domains = new HashMap<>();
+    private final Map<String, DomainDraft> domains = new HashMap<>();
     private final List<Problem> problems = new ArrayList<>();
     private boolean isOracle;
     private boolean isSqlServer;
@@ -72,13 +71,9 @@ public final class SchemaReader {
         isSqlServer = tokens.stream()
                 .anyMatch(t -> SQLSERVER_WORDS.contains(t.text().toLowerCase(Locale.ROOT))
                         || (t.kind() == SqlTokens.Kind.END && t.text().equalsIgnoreCase("go")));
-        for (List<Token> statement : SqlTokens.statements(tokens)) {
-            try {
-                read(statement);
-            } catch (Unreadable e) {
-                problem(e.token(), "this statement cannot be read: " + e.getMessage());
-            }
-        }
+        List<List<Token>> statements = SqlTokens.statements(tokens);
+        readAll(statements, this::readDomain);
+        readAll(statements, this::read);
         if (problems.isEmpty() && names.isEmpty()) {
             problems.add(new Problem(
                     file,
@@ -99,6 +94,20 @@ public final class SchemaReader {
         return CharterReader.read(path, document(), rows, notes.all());
     }
 
+    private interface StatementReader {
+        void read(List<Token> statement) throws Unreadable;
+    }
+
+    private void readAll(List<List<Token>> statements, StatementReader reader) {
+        for (List<Token> statement : statements) {
+            try {
+                reader.read(statement);
+            } catch (Unreadable e) {
+                problem(e.token(), "this statement cannot be read: " + e.getMessage());
+            }
+        }
+    }
+
     private void problem(Token place, String problem) {
         problems.add(new Problem(
                 file, place.line(), place.column(), Kind.FORM, problem, "correct it, or take it out of the script"));
@@ -116,16 +125,14 @@ public final class SchemaReader {
                 createUniqueIndex(statement, first, tokens);
             } else if (statement.take("type")) {
                 createType(statement, first);
-            } else if (statement.take("domain")) {
-                createDomain(statement);
-            } else {
+            } else if (!statement.isNext("domain")) {
                 notes.passOver(first, "CREATE " + statement.peek().text().toUpperCase(Locale.ROOT));
             }
         } else if (statement.take("alter", "table")) {
             alterTable(statement);
         } else if (statement.take("drop", "table")) {
             dropTables(statement, first);
-        } else {
+        } else if (!statement.isNext("alter", "domain")) {
             notes.passOver(first, first.text().toUpperCase(Locale.ROOT));
         }
     }
@@ -257,35 +264,24 @@ public final class SchemaReader {
         enumerations.put(name.text().toLowerCase(Locale.ROOT), values);
     }
 
-    private void createDomain(TokenCursor statement) throws Unreadable {
-        Token name = statement.name();
-        statement.take("as");
-        List<Token> type = new ArrayList<>();
-        List<List<Token>> checks = new ArrayList<>();
-        boolean isRequired = false;
-        boolean isType = true;
-        while (!statement.isAtEnd()) {
-            if (statement.take("not", "null")) {
-                isRequired = true;
-                isType = false;
-            } else if (statement.take("check")) {
-                checks.add(statement.skipParentheses());
-                isType = false;
+    /** Domains come before the tables: what is changed about one later holds for the columns that were there before. */
+    private void readDomain(List<Token> tokens) throws Unreadable {
+        TokenCursor statement = new TokenCursor(tokens);
+        if (statement.take("create", "domain")) {
+            String name = nameOfDomain(statement);
+            domains.put(name, DomainDraft.create(statement));
+        } else if (statement.take("alter", "domain")) {
+            DomainDraft domain = domains.get(nameOfDomain(statement));
+            if (domain != null) {
+                domain.alter(statement);
             } else {
-                isType &= !statement.isNext("constraint")
-                        && !statement.isNext("default")
-                        && !statement.isNext("collate")
-                        && !statement.isNext("null");
-                Token token = statement.next();
-                if (isType) {
-                    type.add(token);
-                }
+                notes.passOver(tokens.get(0), "ALTER DOMAIN");
             }
         }
-        if (type.isEmpty()) {
-            throw statement.unexpected("a type");
-        }
-        domains.put(name.text().toLowerCase(Locale.ROOT), new Domain(type, isRequired, checks));
+    }
+
+    private static String nameOfDomain(TokenCursor statement) throws Unreadable {
+        return statement.name().text().toLowerCase(Locale.ROOT);
     }
 
     private DraftNode document() {

@@ -45,7 +45,9 @@ final class TableDraft {
         final Token name;
         final Token typePlace;
         private SqlTypes.Mapped type;
+        DomainDraft domain;
         boolean isRequired;
+        boolean hasOwnDefault;
         String defaultValue;
         boolean isDefaultByServer;
         Token defaultPlace;
@@ -65,6 +67,10 @@ final class TableDraft {
             type = read;
             generated = read.isNumbered() ? "by default" : generated;
             ignoresCase = read.isIgnoringCase();
+        }
+
+        boolean isRequired() {
+            return isRequired || (domain != null && domain.isRequired());
         }
     }
 
@@ -122,9 +128,13 @@ final class TableDraft {
             links.forEach(link -> putLink(linkNodes, names, link, taken));
             table.put(name.line(), name.column(), "foreign_keys", linkNodes);
         }
-        if (!checks.isEmpty()) {
+        List<CheckDraft> conditions = new ArrayList<>(checks);
+        columns.values().stream()
+                .filter(column -> column.domain != null)
+                .forEach(column -> conditions.addAll(column.domain.checks(column.name)));
+        if (!conditions.isEmpty()) {
             DraftNode rules = DraftNode.map(name.line(), name.column());
-            checks.forEach(check -> putRule(rules, names, check, taken));
+            conditions.forEach(check -> putRule(rules, names, check, taken));
             table.put(name.line(), name.column(), "rules", rules);
         }
         if (!lost.isEmpty()) {
@@ -161,7 +171,7 @@ final class TableDraft {
     private static DraftNode columnNode(ColumnDraft column) {
         DraftNode node = DraftNode.map(column.typePlace.line(), column.typePlace.column());
         putText(node, column.typePlace, "type", column.type().type());
-        if (column.isRequired) {
+        if (column.isRequired()) {
             putText(node, column.name, "not_null", "yes");
         }
         if (!column.type().values().isEmpty()) {

@@ -3,6 +3,7 @@ package taxiomet.charters.ddl;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.ColumnType;
@@ -345,14 +346,24 @@ final class TableStatement {
                     "there is no type `" + read.words() + "` here; values of `" + column.name.text()
                             + "` are read as texts");
         }
-        if (read.domain() != null) {
-            column.isRequired |= read.domain().isRequired();
-            for (List<Token> check : read.domain().checks()) {
-                List<Token> condition = check.stream()
-                        .map(token -> token.is("value") ? column.name : token)
-                        .toList();
-                table.checks.add(new CheckDraft(null, first, condition));
+        column.domain = read.domain();
+        if (!column.hasOwnDefault) {
+            takeDefaultOfDomain(column);
+        }
+        if (column.domain != null) {
+            for (List<Token> lost : column.domain.lost()) {
+                table.lose(What.RULE, null, lost.get(0), lost, "this part of a domain is not known here");
             }
+        }
+    }
+
+    /** The default that a column has without one of its own. */
+    void takeDefaultOfDomain(ColumnDraft column) {
+        column.hasOwnDefault = false;
+        if (column.domain != null && !column.domain.defaultValue().isEmpty()) {
+            setDefault(column, column.domain.defaultValue());
+        } else {
+            clearDefault(column);
         }
     }
 
@@ -448,9 +459,14 @@ final class TableStatement {
                 && !statement.isNext("with", "time");
     }
 
+    private void clearDefault(ColumnDraft column) {
+        column.defaultValue = null;
+        column.isDefaultByServer = false;
+        table.lost.removeIf(lost -> lost.what() == What.DEFAULT && Objects.equals(lost.name(), column.name));
+    }
+
     /** The value behind DEFAULT, up to the next thing that is declared. */
     void readDefault(ColumnDraft column) throws Unreadable {
-        Token place = statement.peek();
         int from = statement.place();
         while (!isAtElementsEnd() && (statement.place() == from || !endsDefault())) {
             if (statement.peek().isSymbol("(")) {
@@ -463,6 +479,13 @@ final class TableStatement {
         if (value.isEmpty()) {
             throw statement.unexpected("a value");
         }
+        column.hasOwnDefault = true;
+        setDefault(column, value);
+    }
+
+    private void setDefault(ColumnDraft column, List<Token> value) {
+        clearDefault(column);
+        Token place = value.get(0);
         DefaultReader.Read read =
                 DefaultReader.read(value, ColumnType.parse(column.type().type()).orElseThrow());
         column.defaultPlace = place;

@@ -37,20 +37,7 @@ final class TypeReader {
             "bit varying");
 
     private final SqlTypes types;
-    private final Map<String, Domain> domains;
-
-    /**
-     * A type that the script itself declares over another one.
-     *
-     * @param type the tokens of the type beneath it
-     * @param checks its conditions, in which VALUE stands for the column
-     */
-    record Domain(List<Token> type, boolean isRequired, List<List<Token>> checks) {
-        Domain {
-            type = List.copyOf(type);
-            checks = List.copyOf(checks);
-        }
-    }
+    private final Map<String, DomainDraft> domains;
 
     /**
      * A type as it was read.
@@ -58,10 +45,10 @@ final class TypeReader {
      * @param words as written, for a message
      * @param domain the declared type that it is; null for none
      */
-    record Read(SqlTypes.Mapped type, String words, Domain domain) {}
+    record Read(SqlTypes.Mapped type, String words, DomainDraft domain) {}
 
     /** @param domains types that the script itself declares, by their names in lower case */
-    TypeReader(SqlTypes types, Map<String, Domain> domains) {
+    TypeReader(SqlTypes types, Map<String, DomainDraft> domains) {
         this.types = types;
         this.domains = Map.copyOf(domains);
     }
@@ -101,7 +88,7 @@ final class TypeReader {
                 break;
             }
         }
-        Domain domain = isArray ? null : domains.get(words.toString());
+        DomainDraft domain = isArray ? null : domains.get(words.toString());
         if (domain != null) {
             return new Read(read(new TokenCursor(domain.type())).type(), words.toString(), domain);
         }

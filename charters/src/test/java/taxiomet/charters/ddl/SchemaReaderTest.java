@@ -177,6 +177,53 @@ class SchemaReaderTest {
     }
 
     @Test
+    void a_domain_gives_its_default_to_columns_without_one() throws Exception {
+        var table = read("s.sql", """
+                        CREATE TABLE p (id int PRIMARY KEY);
+                        CREATE DOMAIN grade AS integer DEFAULT 3 + 4 NOT NULL CONSTRAINT low CHECK (VALUE > 0);
+                        CREATE DOMAIN code AS varchar(5) COLLATE "C" DEFAULT ('a' || 'b');
+                        CREATE TABLE t (
+                            a grade, b grade DEFAULT 2, c grade DEFAULT NULL, d code NULL, e grade NULL, f integer DEFAULT 1,
+                            g grade DEFAULT 5, h grade);
+                        ALTER TABLE t ALTER COLUMN b SET DEFAULT 9, ALTER g DROP DEFAULT, ALTER f TYPE grade, ALTER h TYPE text;
+                        ALTER DOMAIN code SET DEFAULT 'z' || 'y';
+                        ALTER DOMAIN grade ADD CONSTRAINT high CHECK (VALUE < 100) NOT VALID;
+                        ALTER DOMAIN grade DROP CONSTRAINT low;
+                        """).charter().table("t");
+        assertThat(table.columns())
+                .extracting(column -> column.name() + " "
+                        + column.defaultValue().map(value -> value.text()).orElse("-")
+                        + (column.isRequired() ? " required" : ""))
+                .containsExactly(
+                        "a 7 required",
+                        "b 9 required",
+                        "c - required",
+                        "d zy",
+                        "e 7 required",
+                        "f 1 required",
+                        "g 7 required",
+                        "h -");
+        assertThat(table.rules())
+                .extracting(rule -> rule.text())
+                .containsExactly("a < 100", "b < 100", "c < 100", "e < 100", "f < 100", "g < 100");
+    }
+
+    @Test
+    void what_is_not_understood_of_a_domain_is_said_at_each_of_its_columns() throws Exception {
+        var charter = read("s.sql", """
+                        CREATE DOMAIN grade AS integer DEFAULT nextval('s') + 1;
+                        CREATE TABLE t (a grade, b grade DEFAULT 1);
+                        ALTER DOMAIN grade RENAME CONSTRAINT a TO b;
+                        ALTER DOMAIN elsewhere DROP NOT NULL;
+                        """);
+        assertThat(charter.charter().notRead())
+                .extracting(each -> each.what() + " " + each.declared())
+                .containsExactly(
+                        "DEFAULT nextval('s') + 1", "RULE RENAME CONSTRAINT a TO b", "RULE RENAME CONSTRAINT a TO b");
+        assertThat(charter.remarks()).singleElement().asString().contains("ALTER DOMAIN 1");
+    }
+
+    @Test
     void links_keep_the_order_in_which_they_were_declared() throws Exception {
         var read = read("s.sql", """
                 CREATE TABLE top (id int PRIMARY KEY);
