@@ -201,6 +201,7 @@ final class CheckPlan implements AutoCloseable {
             FaultLog ancestors = log(FindingKind.OWN_ANCESTOR, link.severity(), child, link.name(), link.columns());
             AcyclicCheck acyclic = new AcyclicCheck(
                     spill,
+                    budget,
                     new KeyEncoder(parentColumns, forms),
                     new KeyEncoder(childColumns, forms),
                     RowFilter.of(link.where()),
