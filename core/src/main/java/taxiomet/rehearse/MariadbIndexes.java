@@ -93,12 +93,7 @@ final class MariadbIndexes {
 
     /** Rows in the order of an index, and of the primary key where that is equal. */
     static List<ReachedRow> sorted(ReachedTable table, int[] index, List<ReachedRow> rows) {
-        int[] primary = table.table()
-                .primaryKey()
-                .map(key -> table.table().indexesOf(key.columns()))
-                .orElse(new int[0]);
-        int[] columns =
-                IntStream.concat(IntStream.of(index), IntStream.of(primary)).toArray();
+        int[] columns = withPrimaryKey(table, index);
         if (columns.length == 0) {
             return rows;
         }
@@ -107,8 +102,17 @@ final class MariadbIndexes {
         return sorted;
     }
 
+    /** The columns by which rows stand in an index: its own, and then the primary key's. */
+    static int[] withPrimaryKey(ReachedTable table, int[] index) {
+        int[] primary = table.table()
+                .primaryKey()
+                .map(key -> table.table().indexesOf(key.columns()))
+                .orElse(new int[0]);
+        return IntStream.concat(IntStream.of(index), IntStream.of(primary)).toArray();
+    }
+
     @SuppressWarnings({"unchecked", "rawtypes"})
-    private static int compare(ReachedTable table, int[] columns, Object[] one, Object[] other) {
+    static int compare(ReachedTable table, int[] columns, Object[] one, Object[] other) {
         for (int column : columns) {
             KeyForm form = KeyForm.of(table.column(column));
             Object a = CellCodec.keyPart(one[table.slotOf(column)], form);

@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.Deque;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Objects;
 import taxiomet.charter.ForeignKey.Action;
@@ -24,6 +25,8 @@ final class MariadbReplay extends Replay {
     private final MariadbIndexes indexes;
     /** What names the rows of the statement at hand; each row is asked when its turn comes. */
     private RowCondition condition;
+    /** Where the statement at hand is in its table; null where its rows are noted first. */
+    private MariadbScan scan;
 
     /** A row that is being changed: index after index, its children by each first, then its parents. */
     private static final class Frame {
@@ -86,21 +89,26 @@ final class MariadbReplay extends Replay {
 
     @Override
     List<ReachedRow> named(Change change, ReachedTable table, List<ReachedRow> targets) {
-        condition = condition(change);
+        scan = null;
+        condition = null;
         boolean movesRows = change instanceof Change.Update update
                         && setsKey(table, update.assignments().keySet())
                 || change instanceof Change.UpdateListed listed && setsKey(table, listed.newColumns());
         int[] index = indexes.scanned(table, change);
         if (movesRows || targets.isEmpty()) {
             // The server notes the rows first, and then changes them.
-            condition = null;
             return MariadbIndexes.sorted(table, index, targets);
         }
         boolean isWritten = change instanceof Change.Update update
                 && Arrays.stream(index)
                         .anyMatch(column -> update.assignments()
                                 .containsKey(table.column(column).name()));
-        return MariadbIndexes.sorted(table, index, isWritten ? targets : table.present());
+        condition = condition(change);
+        if (isWritten) {
+            return MariadbIndexes.sorted(table, index, targets);
+        }
+        scan = new MariadbScan(table, index, table.present());
+        return targets;
     }
 
     private static boolean setsKey(ReachedTable table, Collection<String> columns) {
@@ -108,15 +116,26 @@ final class MariadbReplay extends Replay {
                 .anyMatch(key -> key.columns().stream().anyMatch(columns::contains));
     }
 
-    /** The condition of the statement at hand, once: a merge has statements without one. */
-    private RowCondition takeCondition() {
-        RowCondition taken = condition;
-        condition = null;
-        return taken;
+    private interface RowWriter {
+        void write(ReachedRow row);
     }
 
-    private static boolean isNamed(ReachedRow row, RowCondition by) {
-        return !row.isGone && (by == null || by.holds(row));
+    /** Each row that the statement at hand means, as it stands when its turn comes. */
+    private void forEach(List<ReachedRow> noted, RowWriter writer) {
+        RowCondition by = condition;
+        Iterator<ReachedRow> turn = noted.iterator();
+        while (true) {
+            ReachedRow row = scan != null ? scan.next() : turn.hasNext() ? turn.next() : null;
+            if (row == null) {
+                break;
+            }
+            if (!row.isGone && (by == null || by.holds(row))) {
+                writer.write(row);
+            }
+        }
+        // A merge has statements without a condition.
+        scan = null;
+        condition = null;
     }
 
     /** Rows stand in the order of their primary key. */
@@ -164,26 +183,16 @@ final class MariadbReplay extends Replay {
 
     @Override
     void delete(ReachedTable table, List<ReachedRow> targets) {
-        RowCondition by = takeCondition();
-        for (ReachedRow row : targets) {
-            if (isNamed(row, by)) {
-                Object[] before = row.values;
-                follow(frame(row, before, null, deleteRow(row, null, null), null));
-            }
-        }
+        forEach(targets, row -> follow(frame(row, row.values, null, deleteRow(row, null, null), null)));
     }
 
     @Override
     void update(ReachedTable table, List<ReachedRow> targets, ChangeReader.Assigner assigner) {
-        RowCondition by = takeCondition();
-        for (ReachedRow row : targets) {
-            if (!isNamed(row, by)) {
-                continue;
-            }
+        forEach(targets, row -> {
             Object[] before = row.values;
             Object[] after = assigner.values(row);
             if (Arrays.equals(before, after)) {
-                continue;
+                return;
             }
             Effect effect = writeRow(row, after, EffectKind.CHANGED, null, null);
             judge(row, before);
@@ -191,7 +200,7 @@ final class MariadbReplay extends Replay {
             if (refusals().isEmpty()) {
                 noteNumbers(row, before);
             }
-        }
+        });
     }
 
     private void judge(ReachedRow row, Object[] before) {
@@ -355,6 +364,9 @@ final class MariadbReplay extends Replay {
         }
         Object[] after = actedOn(child, link, action, frame.after);
         Effect effect = writeRow(child, after, effectOf(action.name()), link, frame.effect);
+        if (scan != null) {
+            scan.written(child, before);
+        }
         for (int column : columnsSet(link, action)) {
             Object value = child.value(column);
             boolean isNullInVain = value == null

@@ -20,6 +20,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Expression.IsNull;
 import taxiomet.charter.Expression.Operator;
 import taxiomet.charter.Expression.Type;
 import taxiomet.charter.ForeignKey.ActionName;
@@ -77,6 +78,17 @@ class MariadbOrderTest {
         assertThat(run(reversed, delete("s")).answers()).containsExactly("blocked: rows still point at it at s.su 2");
         assertThat(Rehearsed.as(Behaviour.POSTGRESQL, reversed, delete("s")).answers())
                 .containsExactly("accepted");
+    }
+
+    /** Rows are looked for by the index of the link: what a cascade empties stands at its beginning from then on. */
+    @ParameterizedTest
+    @CsvSource({"3, 1, 1|NULL", "1, 3, ''"})
+    void a_row_that_moves_is_met_ahead_and_not_behind(int parent, int child, String left) {
+        TestTables tables = TestTables.of(
+                folder, ladder(ActionName.SET_NULL, ActionName.NO_ACTION, parent + "|NULL", child + "|" + parent));
+        Rehearsed came = run(tables, delete("s", new IsNull(whole(1))));
+        assertThat(came.answers()).containsExactly("accepted");
+        assertThat(String.join(" ", came.rows("s"))).isEqualTo(left);
     }
 
     @Test

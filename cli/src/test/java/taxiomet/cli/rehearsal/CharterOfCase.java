@@ -18,6 +18,8 @@ final class CharterOfCase {
 
     /** What a charter declares beyond what servers know; none of it refuses a change. */
     interface More {
+        More NOTHING = new More() {};
+
         /** Entries of a link, each with a comma before it. */
         default String ofLink(LinkCase link) {
             return "";
@@ -34,10 +36,8 @@ final class CharterOfCase {
         }
     }
 
-    private static final More NOTHING = new More() {};
-
     static Path write(RandomProposal proposal, Path folder) throws IOException {
-        return write(proposal, folder, NOTHING);
+        return write(proposal, folder, More.NOTHING);
     }
 
     static Path write(RandomProposal proposal, Path folder, More more) throws IOException {

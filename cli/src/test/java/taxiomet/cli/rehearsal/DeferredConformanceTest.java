@@ -1,20 +1,15 @@
 package taxiomet.cli.rehearsal;
 
-import static org.assertj.core.api.Assertions.assertThat;
-
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
-import taxiomet.charters.Charters;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.rehearse.Proposal;
@@ -22,11 +17,6 @@ import taxiomet.rehearse.Rehearsal;
 
 /** With all links waiting for the end of the proposal, as PostgreSQL has them in one transaction with a savepoint before each change. */
 final class DeferredConformanceTest {
-    private static final int CASES = Integer.getInteger("taxiomet.cases", 40);
-    private static final long SEED = Long.getLong("taxiomet.seed", 1_000L);
-
-    private final Map<String, Integer> seen = new TreeMap<>();
-
     @TempDir
     Path folder;
 
@@ -35,27 +25,23 @@ final class DeferredConformanceTest {
 
     @Test
     void links_that_wait_are_judged_at_the_end() throws Exception {
-        List<String> differences = new ArrayList<>();
+        RandomCases cases = new RandomCases("deferred", folder);
         try (PostgresServer server = new PostgresServer()) {
-            for (long seed = SEED; seed < SEED + CASES; seed++) {
-                RandomProposal proposal = new RandomProposal(seed);
-                Path caseFolder = Files.createTempDirectory(folder, "case");
-                Charter charter = Charters.read(CharterOfCase.write(proposal, caseFolder), Optional.empty())
-                        .charter();
+            cases.compare(RandomCases.USUAL, server::takes, drawn -> {
+                RandomProposal proposal = drawn.proposal();
                 End wanted = endOf(server, proposal);
-                End got = endOf(charter, proposal);
-                if (!wanted.equals(got)) {
-                    differences.add("seed " + seed + ": " + proposal.changes + ": " + got + " instead of " + wanted
-                            + "\n" + proposal.describe());
-                }
-            }
+                boolean isKept = wanted.accepted().get(wanted.accepted().size() - 1);
+                cases.note(isKept ? "accepted at the end" : "refused at the end");
+                End got = endOf(drawn.charter(), proposal);
+                return wanted.equals(got)
+                        ? Optional.empty()
+                        : Optional.of(proposal.changes + ": " + got + " instead of " + wanted);
+            });
         }
-        System.out.println("deferred: " + CASES + " cases from seed " + SEED + ", " + seen);
-        assertThat(seen).containsKeys("refused at the end", "accepted at the end");
-        assertThat(differences).isEmpty();
+        cases.requireSeen("refused at the end", "accepted at the end");
     }
 
-    private End endOf(PostgresServer server, RandomProposal proposal) throws SQLException {
+    private static End endOf(PostgresServer server, RandomProposal proposal) throws SQLException {
         server.load(proposal);
         for (RandomProposal.LinkCase link : proposal.links) {
             server.execute("ALTER TABLE " + proposal.tables.get(link.child()).name + " ALTER CONSTRAINT " + link.name()
@@ -71,9 +57,7 @@ final class DeferredConformanceTest {
             }
         }
         // A commit that is refused rolls back.
-        boolean isKept = server.run("COMMIT").isAccepted();
-        accepted.add(isKept);
-        seen.merge(isKept ? "accepted at the end" : "refused at the end", 1, Integer::sum);
+        accepted.add(server.run("COMMIT").isAccepted());
         return new End(accepted, server.rows(proposal));
     }
 

@@ -18,6 +18,7 @@ final class MariadbServer extends Server {
     private static final Pattern NOT_NULL = Pattern.compile("Column '(\\w+)' cannot be null");
     private static final Pattern CHECK = Pattern.compile("CONSTRAINT `(\\w+)` failed");
     private RandomProposal loaded;
+    private final String address;
     private final DB own;
 
     MariadbServer(String url) throws SQLException {
@@ -26,7 +27,13 @@ final class MariadbServer extends Server {
 
     private MariadbServer(String url, DB own) throws SQLException {
         super(DriverManager.getConnection(url));
+        this.address = url;
         this.own = own;
+    }
+
+    /** Where another connection to it can be had. */
+    String address() {
+        return address;
     }
 
     /** The server at the address that {@code -Dtaxiomet.mariadb} gives, or one of its own; empty, and said loudly, where none starts. */

@@ -1,8 +1,5 @@
 package taxiomet.cli.rehearsal;
 
-import static org.assertj.core.api.Assertions.assertThat;
-
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -15,12 +12,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
-import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
-import taxiomet.charters.Charters;
 import taxiomet.cli.rehearsal.RandomProposal.ColumnCase;
 import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
 import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
@@ -37,11 +31,8 @@ import taxiomet.rehearse.RehearsalOptions;
  * guide says of them.
  */
 final class MergeConformanceTest {
-    private static final int CASES = Integer.getInteger("taxiomet.cases", 40) * 2;
-    private static final long SEED = Long.getLong("taxiomet.seed", 1_000L);
+    private static final int CASES = RandomCases.USUAL * 2;
     private static final Origin HERE = new Origin("by hand", "test:1");
-
-    private final Map<String, Integer> seen = new TreeMap<>();
 
     @TempDir
     Path folder;
@@ -58,17 +49,12 @@ final class MergeConformanceTest {
 
     @Test
     void a_merge_ends_as_the_same_done_in_sql() throws Exception {
-        List<String> differences = new ArrayList<>();
+        RandomCases cases = new RandomCases("merges", folder);
         try (Server server = new PostgresServer()) {
-            int cases = 0;
-            for (long seed = SEED; cases < CASES; seed++) {
-                RandomProposal proposal = new RandomProposal(seed);
-                Random random = new Random(seed);
+            cases.compare(CASES, MergeConformanceTest::hasRowsToMerge, drawn -> {
+                RandomProposal proposal = drawn.proposal();
+                Random random = new Random(drawn.seed());
                 TableCase table = proposal.tables.get(random.nextInt(2));
-                if (table.rows.size() < 2 || ByHand.linksTo(proposal, table).isEmpty()) {
-                    continue;
-                }
-                cases++;
                 List<String> goes = table.rows.get(random.nextInt(table.rows.size()));
                 List<String> stays = table.rows.get((table.rows.indexOf(goes) + 1) % table.rows.size());
                 boolean fills = random.nextBoolean();
@@ -76,32 +62,30 @@ final class MergeConformanceTest {
                         random.nextInt(3) == 0 ? Map.of() : combinations(proposal, random);
                 Change merge = new Change.Merge(
                         HERE, table.name, ByHand.key(table, goes), ByHand.key(table, stays), fills, combine);
-                Series series = by -> {
+                return difference(cases, server, drawn, merge, by -> {
                     by.merge(table, goes, stays, Map.of(), combine);
                     if (fills) {
                         by.fill(table, goes, stays);
                     }
-                };
-                compare(server, proposal, seed, merge, series, differences);
-            }
+                });
+            });
         }
-        System.out.println("merges: " + CASES + " from seed " + SEED + ", " + seen);
-        assertThat(differences).isEmpty();
+        cases.requireSeen("accepted", "refused", "accepted, children merged", "undecided");
+    }
+
+    /** Whether the table that the case's own seed picks has two rows, and children. */
+    private static boolean hasRowsToMerge(RandomProposal proposal) {
+        TableCase table = proposal.tables.get(new Random(proposal.seed).nextInt(2));
+        return table.rows.size() >= 2 && !ByHand.linksTo(proposal, table).isEmpty();
     }
 
     @Test
     void a_renumbering_ends_as_the_same_done_in_sql() throws Exception {
-        List<String> differences = new ArrayList<>();
+        RandomCases cases = new RandomCases("renumberings", folder);
         try (Server server = new PostgresServer()) {
-            int cases = 0;
-            for (long seed = SEED; cases < CASES; seed++) {
-                RandomProposal proposal = new RandomProposal(seed);
-                Random random = new Random(seed);
-                TableCase table = proposal.tables.get(random.nextInt(2));
-                if (table.rows.isEmpty()) {
-                    continue;
-                }
-                cases++;
+            cases.compare(CASES, MergeConformanceTest::hasRowToRenumber, drawn -> {
+                Random random = new Random(drawn.seed());
+                TableCase table = drawn.proposal().tables.get(random.nextInt(2));
                 List<String> row = table.rows.get(random.nextInt(table.rows.size()));
                 List<String> renumbered = new ArrayList<>(row);
                 for (int column : table.primaryKey.columns()) {
@@ -111,11 +95,14 @@ final class MergeConformanceTest {
                 }
                 Change renumber =
                         new Change.Renumber(HERE, table.name, ByHand.key(table, row), ByHand.key(table, renumbered));
-                compare(server, proposal, seed, renumber, by -> by.renumber(table, row, renumbered), differences);
-            }
+                return difference(cases, server, drawn, renumber, by -> by.renumber(table, row, renumbered));
+            });
         }
-        System.out.println("renumberings: " + CASES + " from seed " + SEED + ", " + seen);
-        assertThat(differences).isEmpty();
+        cases.requireSeen("accepted", "refused");
+    }
+
+    private static boolean hasRowToRenumber(RandomProposal proposal) {
+        return !proposal.tables.get(new Random(proposal.seed).nextInt(2)).rows.isEmpty();
     }
 
     private static Map<String, Map<String, Combination>> combinations(RandomProposal proposal, Random random) {
@@ -135,41 +122,38 @@ final class MergeConformanceTest {
         return all;
     }
 
-    private void compare(
-            Server server, RandomProposal proposal, long seed, Change change, Series series, List<String> differences)
-            throws Exception {
-        Path caseFolder = Files.createTempDirectory(folder, "case");
-        Charter charter = Charters.read(CharterOfCase.write(proposal, caseFolder), Optional.empty())
-                .charter();
+    private static Optional<String> difference(
+            RandomCases cases, Server server, RandomCases.Drawn drawn, Change change, Series series) throws Exception {
+        RandomProposal proposal = drawn.proposal();
         server.load(proposal);
-        boolean isAccepted = isAccepted(server, proposal, series);
-        seen.merge(isAccepted ? "accepted" : "refused", 1, Integer::sum);
+        boolean isAccepted = isAccepted(cases, server, proposal, series);
+        cases.note(isAccepted ? "accepted" : "refused");
         Map<String, List<String>> rows = server.rows(proposal);
         Proposal proposed = new Proposal(List.of(change), false, Proposal.Deferral.DECLARED, Rehearsals.NOW);
         RehearsalOptions options = new RehearsalOptions(Behaviour.POSTGRESQL, 3, false, false, 0, false);
-        try (Rehearsal rehearsal = Rehearsals.start(charter, proposed, options)) {
-            boolean isSame = rehearsal.result().isAccepted() == isAccepted
-                    && Rehearsals.rows(rehearsal, proposal).equals(rows);
-            if (!isSame) {
-                differences.add("seed " + seed + ": " + change + " by hand " + (isAccepted ? "accepted" : "refused")
-                        + " " + rows + "\n rehearsed " + rehearsal.result().changes() + " "
-                        + Rehearsals.rows(rehearsal, proposal) + "\n" + proposal.describe());
-            }
+        try (Rehearsal rehearsal = Rehearsals.start(drawn.charter(), proposed, options)) {
+            Map<String, List<String>> rehearsed = Rehearsals.rows(rehearsal, proposal);
+            boolean isSame = rehearsal.result().isAccepted() == isAccepted && rehearsed.equals(rows);
+            return isSame
+                    ? Optional.empty()
+                    : Optional.of(change + " by hand " + (isAccepted ? "accepted" : "refused") + " " + rows
+                            + "\n rehearsed " + rehearsal.result().changes() + " " + rehearsed);
         }
     }
 
-    private boolean isAccepted(Server server, RandomProposal proposal, Series series) throws SQLException {
+    private static boolean isAccepted(RandomCases cases, Server server, RandomProposal proposal, Series series)
+            throws SQLException {
         server.execute("BEGIN");
         try (ByHand by = new ByHand(proposal, server.connection.createStatement())) {
             series.run(by);
             server.execute("COMMIT");
             if (by.merged > 0) {
-                seen.merge("accepted, children merged", 1, Integer::sum);
+                cases.note("accepted, children merged");
             }
             return true;
         } catch (Undecided e) {
             server.execute("ROLLBACK");
-            seen.merge("undecided", 1, Integer::sum);
+            cases.note("undecided");
             return false;
         } catch (SQLException e) {
             server.execute("ROLLBACK");

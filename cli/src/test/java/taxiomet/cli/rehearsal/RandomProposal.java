@@ -50,6 +50,7 @@ final class RandomProposal {
             "quarter",
             "week");
 
+    final long seed;
     private final Random random;
     /** Whether most links cascade, from the first table down. */
     private final boolean isDeep;
@@ -110,6 +111,7 @@ final class RandomProposal {
     }
 
     RandomProposal(long seed) {
+        this.seed = seed;
         random = new Random(seed * 0x9E3779B97F4A7C15L);
         isDirty = chance(0.4);
         isDeep = chance(0.8);

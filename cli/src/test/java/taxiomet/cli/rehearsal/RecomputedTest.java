@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.math.BigDecimal;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
@@ -12,14 +11,14 @@ import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
-import taxiomet.charters.Charters;
 import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 import taxiomet.finding.RehearsalResult.Divergence;
@@ -36,98 +35,98 @@ import taxiomet.rehearse.RehearsalOptions;
  * that it would end differently elsewhere.
  */
 final class RecomputedTest {
-    private static final int CASES = Integer.getInteger("taxiomet.cases", 40);
-    private static final long SEED = Long.getLong("taxiomet.seed", 1_000L);
-
-    private final Map<String, Integer> seen = new TreeMap<>();
-
     @TempDir
     Path folder;
+
+    private RandomCases cases;
+
+    @BeforeEach
+    void start() {
+        cases = new RandomCases("recomputed", folder);
+    }
 
     /** How a server ends. */
     private record End(boolean isAccepted, Map<String, List<String>> rows) {}
 
     @Test
     void warnings_that_it_ends_differently_elsewhere_are_true() throws Exception {
-        try (Server postgres = new PostgresServer();
-                Server sqlite = new SqliteServer()) {
-            Optional<Server> mariadb = mariadb();
-            for (long seed = SEED; seed < SEED + CASES; seed++) {
-                RandomProposal proposal = new RandomProposal(seed);
-                Charter charter = charter(proposal);
+        List<Server> others = new ArrayList<>(List.of(new SqliteServer()));
+        MariadbServer.started().ifPresent(others::add);
+        try (Server postgres = new PostgresServer()) {
+            cases.compare(RandomCases.USUAL, postgres::takes, drawn -> {
+                RandomProposal proposal = drawn.proposal();
+                Charter charter = charter(drawn);
+                List<String> wrong = new ArrayList<>();
                 for (String change : proposal.changes) {
                     End own = end(postgres, proposal, change);
+                    List<Divergence> said;
                     try (Rehearsal rehearsal = rehearse(charter, change)) {
-                        List<Divergence> said = rehearsal.result().elsewhere();
-                        if (sqlite.takes(proposal)) {
-                            requireSaid(said, "SQLite", own, end(sqlite, proposal, change), seed, change);
-                        }
-                        if (mariadb.isPresent() && mariadb.get().takes(proposal)) {
-                            requireSaid(said, "MariaDB", own, end(mariadb.get(), proposal, change), seed, change);
-                        }
-                        Collections.reverse(proposal.declared);
-                        End reversed = end(postgres, proposal, change);
-                        Collections.reverse(proposal.declared);
-                        requireSaid(said, "PostgreSQL, were", own, reversed, seed, change);
+                        said = rehearsal.result().elsewhere();
                     }
+                    Map<String, End> ends = new LinkedHashMap<>();
+                    for (Server other : others) {
+                        if (other.takes(proposal)) {
+                            ends.put(other.name(), end(other, proposal, change));
+                        }
+                    }
+                    Collections.reverse(proposal.declared);
+                    ends.put("postgresql, were", end(postgres, proposal, change));
+                    Collections.reverse(proposal.declared);
+                    ends.forEach((where, there) -> {
+                        boolean isDifferent = !own.equals(there);
+                        cases.note(where + (isDifferent ? " ends differently" : " ends alike"));
+                        boolean isSaid = said.stream()
+                                .anyMatch(divergence -> divergence
+                                        .where()
+                                        .toLowerCase(Locale.ROOT)
+                                        .startsWith(where));
+                        if (isSaid != isDifferent) {
+                            wrong.add(change + ": " + where + " " + own + "\n" + there + "\n" + said);
+                        }
+                    });
                 }
-            }
-            if (mariadb.isPresent()) {
-                mariadb.get().close();
+                return wrong.isEmpty() ? Optional.empty() : Optional.of(String.join("\n", wrong));
+            });
+        } finally {
+            for (Server other : others) {
+                other.close();
             }
         }
-        System.out.println("elsewhere: " + CASES + " cases from seed " + SEED + ", " + seen);
-        assertThat(seen).containsKeys("SQLite ends differently", "SQLite ends alike");
-    }
-
-    private static Optional<Server> mariadb() throws SQLException {
-        String address = System.getProperty("taxiomet.mariadb", "");
-        return address.startsWith("jdbc:") ? Optional.of(new MariadbServer(address)) : Optional.empty();
-    }
-
-    private void requireSaid(List<Divergence> said, String where, End own, End there, long seed, String change) {
-        boolean isDifferent = !own.equals(there);
-        seen.merge(where + (isDifferent ? " ends differently" : " ends alike"), 1, Integer::sum);
-        assertThat(said.stream().anyMatch(divergence -> divergence.where().startsWith(where)))
-                .as("seed %d: %s: %s%n%s%n%s%n%s", seed, change, where, own, there, said)
-                .isEqualTo(isDifferent);
+        cases.requireSeen("sqlite ends differently", "sqlite ends alike");
     }
 
     @Test
     void sums_over_rows_and_the_ways_to_them_are_what_the_tables_say() throws Exception {
         try (Server postgres = new PostgresServer()) {
-            for (long seed = SEED; seed < SEED + CASES; seed++) {
-                RandomProposal proposal = new RandomProposal(seed);
-                Charter charter = charter(proposal);
+            cases.compare(RandomCases.USUAL, postgres::takes, drawn -> {
+                RandomProposal proposal = drawn.proposal();
+                Charter charter = charter(drawn);
                 for (String change : proposal.changes) {
                     End end = end(postgres, proposal, change);
                     if (end.isAccepted() && change.startsWith("DELETE")) {
                         try (Rehearsal rehearsal = rehearse(charter, change)) {
                             for (TableCase table : proposal.tables) {
                                 if (!writesKey(proposal, table)) {
-                                    requireTotals(rehearsal, hasTotal(proposal, table), table, end, seed);
-                                    requireWays(rehearsal, proposal, table, end, seed);
+                                    requireTotals(rehearsal, hasTotal(proposal, table), table, end, drawn.seed());
+                                    requireWays(rehearsal, proposal, table, end, drawn.seed());
                                 }
                             }
                         }
                     }
                 }
-            }
+                return Optional.empty();
+            });
         }
-        System.out.println("recomputed: " + CASES + " cases from seed " + SEED + ", " + seen);
-        assertThat(seen).containsKeys("sum", "way of 2 steps", "row without a way");
+        cases.requireSeen("sum", "way of 2 steps", "row without a way");
     }
 
-    private Charter charter(RandomProposal proposal) throws Exception {
-        Path caseFolder = Files.createTempDirectory(folder, "case");
-        CharterOfCase.More totals = new CharterOfCase.More() {
+    private static Charter charter(RandomCases.Drawn drawn) throws Exception {
+        return drawn.charter(new CharterOfCase.More() {
             @Override
             public Optional<String> totalOf(TableCase table) {
-                return Optional.of("v").filter(v -> hasTotal(proposal, table));
+                return Optional.of("v").filter(v -> hasTotal(drawn.proposal(), table));
             }
-        };
-        return Charters.read(CharterOfCase.write(proposal, caseFolder, totals), Optional.empty())
-                .charter();
+        });
     }
 
     private static boolean hasTotal(RandomProposal proposal, TableCase table) {
@@ -210,7 +209,7 @@ final class RecomputedTest {
         if (gone != null) {
             assertThat(gone.rows()).as("seed %d %s", seed, table.name).isEqualTo(deleted);
             assertThat(gone.sum()).as("seed %d %s", seed, table.name).isEqualByComparingTo(sumOfDeleted);
-            seen.merge("sum", 1, Integer::sum);
+            cases.note("sum");
         } else if (hasTotal) {
             assertThat(deleted).as("seed %d %s", seed, table.name).isZero();
         }
@@ -220,7 +219,7 @@ final class RecomputedTest {
             assertThat(left.rows()).as("seed %d %s", seed, table.name).isGreaterThanOrEqualTo(changed);
             if (left.rows() == changed) {
                 assertThat(left.sum()).as("seed %d %s", seed, table.name).isEqualByComparingTo(sumOfChanged);
-                seen.merge("sum over rows that are left", 1, Integer::sum);
+                cases.note("sum over rows that are left");
             }
         }
     }
@@ -244,10 +243,10 @@ final class RecomputedTest {
                 List<EffectRow> way = ways.get(ways.size() - 1);
                 requireWay(way, proposal, "seed " + seed + " " + table.name + " " + row);
                 assertThat(way.get(way.size() - 1).row().key()).isEqualTo(key(table, row));
-                seen.merge("way of " + (way.size() - 1) + " steps", 1, Integer::sum);
+                cases.note("way of " + (way.size() - 1) + " steps");
             } else if (!now.equals(normal(table, row))) {
                 assertThat(ways).as("seed %d %s %s", seed, table.name, row).isNotEmpty();
-                seen.merge("way to a row that is left", 1, Integer::sum);
+                cases.note("way to a row that is left");
             } else {
                 assertThat(ways.stream()
                                 .flatMap(List::stream)
@@ -256,7 +255,7 @@ final class RecomputedTest {
                                         && effect.row().table().equals(table.name)))
                         .as("seed %d %s %s", seed, table.name, row)
                         .isFalse();
-                seen.merge("row without a way", 1, Integer::sum);
+                cases.note("row without a way");
             }
         }
     }

@@ -11,7 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -28,14 +27,10 @@ import taxiomet.finding.RehearsalResult.RefusalResult;
 import taxiomet.rehearse.Rehearsal;
 
 /**
- * Rehearses random changes on random tables and compares with real servers, row by row: each change alone, and all in sequence. How
- * many cases: {@code -Dtaxiomet.cases}; from which seed: {@code -Dtaxiomet.seed}.
+ * Rehearses random changes on random tables and compares with real servers, row by row: each change alone, and all in sequence.
  */
 final class RehearsalConformanceTest {
-    private static final int CASES = Integer.getInteger("taxiomet.cases", 40);
-    private static final long SEED = Long.getLong("taxiomet.seed", 1_000L);
-
-    private final Map<String, Integer> seen = new TreeMap<>();
+    private RandomCases cases;
 
     private boolean isDeepCase;
     private boolean isRefusedCase;
@@ -69,31 +64,21 @@ final class RehearsalConformanceTest {
     }
 
     private void compare(Server server, Behaviour behaviour) throws Exception {
-        int cases = 0;
-        List<String> differences = new ArrayList<>();
-        for (long seed = SEED; cases < CASES; seed++) {
-            RandomProposal proposal = RandomProposal.inAnyOrder(seed);
-            if (!server.takes(proposal)) {
-                continue;
-            }
-            cases++;
-            proposal.traits().forEach((trait, isThere) -> seen.merge("case: " + trait, isThere ? 1 : 0, Integer::sum));
+        cases = new RandomCases(server.name(), folder);
+        cases.compare(RandomCases.USUAL, RandomProposal::inAnyOrder, server::takes, drawn -> {
+            RandomProposal proposal = drawn.proposal();
+            proposal.traits().forEach((trait, isThere) -> cases.note("case: " + trait, isThere ? 1 : 0));
             isDeepCase = false;
             isRefusedCase = false;
-            String difference = compare(server, behaviour, proposal);
-            seen.merge("case: accepts two steps or more", isDeepCase ? 1 : 0, Integer::sum);
-            seen.merge("case: refuses", isRefusedCase ? 1 : 0, Integer::sum);
-            if (difference != null) {
-                System.out.println(server.name() + " differs at seed " + seed);
-                differences.add("seed " + seed + ": " + difference + "\n" + proposal.describe());
-            }
-        }
-        System.out.println(server.name() + ": " + cases + " cases from seed " + SEED + ", " + seen);
-        assertThat(differences).isEmpty();
+            String difference = compare(server, behaviour, proposal, drawn.folder());
+            cases.note("case: accepts two steps or more", isDeepCase ? 1 : 0);
+            cases.note("case: refuses", isRefusedCase ? 1 : 0);
+            return Optional.ofNullable(difference);
+        });
     }
 
-    private String compare(Server server, Behaviour behaviour, RandomProposal proposal) throws Exception {
-        Path caseFolder = Files.createTempDirectory(folder, "case");
+    private String compare(Server server, Behaviour behaviour, RandomProposal proposal, Path caseFolder)
+            throws Exception {
         Path written = behaviour == Behaviour.POSTGRESQL
                 ? CharterOfCase.writeOrdered(proposal, caseFolder)
                 : CharterOfCase.write(proposal, caseFolder);
@@ -104,7 +89,7 @@ final class RehearsalConformanceTest {
                         isSchema ? CharterOfCase.writeSchema(proposal, caseFolder, true) : written, Optional.empty())
                 .charter();
         assertThat(charter.notRead()).isEmpty();
-        seen.merge("case: read from a schema", isSchema ? 1 : 0, Integer::sum);
+        cases.note("case: read from a schema", isSchema ? 1 : 0);
         for (String change : proposal.changes) {
             String difference = compare(server, behaviour, proposal, charter, List.of(change));
             if (difference != null) {
@@ -146,7 +131,7 @@ final class RehearsalConformanceTest {
             return "script: " + failure + " " + server.rows(proposal) + " instead of " + wanted + "\n"
                     + Files.readString(script);
         }
-        seen.merge("script: run", 1, Integer::sum);
+        cases.note("script: run");
         failure = server.runScript(Files.readString(caseFolder.resolve("script.undo.sql")));
         // Rows that broke a rule on values cannot be put back where such rules cannot be set aside.
         boolean isHeldUp = proposal.isDirty && server.keepsRules() && failure != null && failure.contains("\"c_");
@@ -154,7 +139,7 @@ final class RehearsalConformanceTest {
             return "undo script: " + failure + " " + server.rows(proposal) + " instead of " + before + "\n"
                     + Files.readString(caseFolder.resolve("script.undo.sql"));
         }
-        seen.merge(isHeldUp ? "script: not undone, for a rule" : "script: undone", 1, Integer::sum);
+        cases.note(isHeldUp ? "script: not undone, for a rule" : "script: undone");
         if (!wanted.equals(before)) {
             server.load(proposal);
             server.spoil(proposal, Files.readString(script));
@@ -163,7 +148,7 @@ final class RehearsalConformanceTest {
             if (failure == null || !server.rows(proposal).equals(spoilt)) {
                 return "script on other rows: " + failure + "\n" + Files.readString(script);
             }
-            seen.merge("script: rolled back", 1, Integer::sum);
+            cases.note("script: rolled back");
         }
         return null;
     }
@@ -189,7 +174,7 @@ final class RehearsalConformanceTest {
         try (Stream<Path> files = Files.list(back)) {
             for (Path file : files.toList()) {
                 assertThat(file).hasSameBinaryContentAs(caseFolder.resolve(file.getFileName()));
-                seen.merge("file undone", 1, Integer::sum);
+                cases.note("file undone");
             }
         }
     }
@@ -231,21 +216,21 @@ final class RehearsalConformanceTest {
                 met.add(isDelete ? "on delete " + link.onDelete() : "on update " + link.onUpdate());
             }
         }
-        met.forEach(what -> seen.merge("action: " + what, 1, Integer::sum));
+        met.forEach(what -> cases.note("action: " + what));
     }
 
     private void note(ChangeResult change, boolean isDelete, RandomProposal proposal) {
         noteActions(change, isDelete, proposal);
         isRefusedCase |= !change.isAccepted();
-        seen.merge(change.isAccepted() ? "change: accepted" : "change: refused", 1, Integer::sum);
+        cases.note(change.isAccepted() ? "change: accepted" : "change: refused");
         if (change.isAccepted() && change.effects().stream().anyMatch(effect -> effect.distance() >= 2)) {
-            seen.merge("change: accepted, two steps or more", 1, Integer::sum);
+            cases.note("change: accepted, two steps or more");
             isDeepCase = true;
         }
         change.refusals().stream()
                 .limit(1)
-                .forEach(refusal -> seen.merge("refused: " + refusal.kind().words(), 1, Integer::sum));
-        change.effects().forEach(effect -> seen.merge("effect: " + effect.kind().words(), 1, Integer::sum));
+                .forEach(refusal -> cases.note("refused: " + refusal.kind().words()));
+        change.effects().forEach(effect -> cases.note("effect: " + effect.kind().words()));
     }
 
     private static String difference(

@@ -1,9 +1,6 @@
 package taxiomet.cli.rehearsal;
 
-import static org.assertj.core.api.Assertions.assertThat;
-
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -11,8 +8,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.TreeSet;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
@@ -21,7 +18,6 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Table;
-import taxiomet.charters.Charters;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.RefusalResult;
@@ -34,42 +30,39 @@ import taxiomet.rehearse.Rehearsal;
  * two agree.
  */
 final class StandardConformanceTest {
-    private static final int CHANGES = Integer.getInteger("taxiomet.cases", 40);
-    private static final long SEED = Long.getLong("taxiomet.seed", 1_000L);
-
-    private final Map<String, Integer> seen = new TreeMap<>();
-
     @TempDir
     Path folder;
 
+    private RandomCases cases;
+
+    @BeforeEach
+    void start() {
+        cases = new RandomCases("standard", folder);
+    }
+
     @Test
     void the_standard_agrees_with_postgresql_where_order_and_timing_do_not_decide() throws Exception {
-        int compared = 0;
-        List<String> differences = new ArrayList<>();
         try (Server server = new PostgresServer()) {
-            for (long seed = SEED; compared < CHANGES; seed++) {
-                RandomProposal proposal = new RandomProposal(seed);
-                Path caseFolder = Files.createTempDirectory(folder, "standard");
-                Charter charter = Charters.read(CharterOfCase.write(proposal, caseFolder), Optional.empty())
-                        .charter();
+            cases.compare(RandomCases.USUAL, server::takes, drawn -> {
+                RandomProposal proposal = drawn.proposal();
+                Charter charter = drawn.charter();
+                List<String> differences = new ArrayList<>();
                 for (String change : proposal.changes) {
                     if (!isOrderIndifferent(charter, proposal, change)) {
-                        seen.merge("order or timing decides", 1, Integer::sum);
+                        cases.note("order or timing decides");
                         continue;
                     }
-                    compared++;
                     server.load(proposal);
                     boolean isAccepted = server.run(change).isAccepted();
-                    seen.merge(isAccepted ? "accepted" : "refused", 1, Integer::sum);
+                    cases.note(isAccepted ? "accepted" : "refused");
                     if (!isSame(charter, proposal, change, isAccepted, server.rows(proposal))) {
-                        differences.add("seed " + seed + ": " + change + ": server "
-                                + (isAccepted ? "accepts" : "refuses") + "\n" + proposal.describe());
+                        differences.add(change + ": server " + (isAccepted ? "accepts" : "refuses"));
                     }
                 }
-            }
+                return differences.isEmpty() ? Optional.empty() : Optional.of(String.join("\n", differences));
+            });
         }
-        System.out.println("standard: " + compared + " changes from seed " + SEED + ", " + seen);
-        assertThat(differences).isEmpty();
+        cases.requireSeen("accepted", "refused");
     }
 
     private boolean isSame(
@@ -80,7 +73,7 @@ final class StandardConformanceTest {
             List<RefusalResult> refusals = result.changes().get(0).refusals();
             if (isAccepted && refusals.stream().anyMatch(refusal -> refusal.kind() == RefusalKind.TWO_VALUES)) {
                 // The standard's triggered data change violation (S4), which PostgreSQL does not know.
-                seen.merge("two roads write different values", 1, Integer::sum);
+                cases.note("two roads write different values");
                 return true;
             }
             boolean isRestricted = isAccepted
@@ -93,7 +86,7 @@ final class StandardConformanceTest {
         }
         // Restrict looks before the children go by another link (S2), PostgreSQL afterwards: with no action in its
         // place they agree.
-        seen.merge("restrict looks before a cascade", 1, Integer::sum);
+        cases.note("restrict looks before a cascade");
         try (Rehearsal rehearsal = Rehearsals.start(withoutRestrict(charter), List.of(change), Behaviour.STANDARD)) {
             return rehearsal.result().isAccepted()
                     && Rehearsals.rows(rehearsal, proposal).equals(rows);
