@@ -24,6 +24,8 @@ final class RandomCases {
     static final int USUAL = Integer.getInteger("taxiomet.cases", 40);
     private static final long SEED = Long.getLong("taxiomet.seed", 1_000L);
 
+    private static final int TOLD_AFTER = 250;
+
     private final String name;
     private final Path temporary;
     private final Map<String, Integer> seen = new TreeMap<>();
@@ -76,6 +78,9 @@ final class RandomCases {
                 continue;
             }
             cases++;
+            if (cases % TOLD_AFTER == 0) {
+                System.out.println(name + ": " + cases + " cases, to seed " + seed);
+            }
             Optional<String> difference =
                     comparison.difference(new Drawn(seed, proposal, Files.createTempDirectory(temporary, "case")));
             if (difference.isPresent()) {
