@@ -1,0 +1,116 @@
+package taxiomet.reports;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import taxiomet.reports.csv.CsvReport;
+import taxiomet.reports.json.JsonReport;
+import taxiomet.reports.json.RehearsalJson;
+import taxiomet.reports.json.VetJson;
+import taxiomet.reports.text.RehearsalText;
+import taxiomet.reports.text.TextReport;
+import taxiomet.reports.text.VetText;
+
+/**
+ * Whole reports, held against files that a person has read and approved. A report that was changed on purpose is written anew with {@code
+ * -Dtaxiomet.approve=true}, and read again.
+ */
+class ApprovedTest {
+    private static final Path APPROVED = Path.of("src/test/resources/taxiomet/reports");
+
+    @TempDir
+    private Path folder;
+
+    private static void require(String name, String text) throws IOException {
+        if (Boolean.getBoolean("taxiomet.approve")) {
+            Files.writeString(APPROVED.resolve(name), text);
+            return;
+        }
+        try (InputStream in = ApprovedTest.class.getResourceAsStream(name)) {
+            assertThat(in).as(name).isNotNull();
+            assertThat(text).as(name).isEqualTo(new String(in.readAllBytes(), StandardCharsets.UTF_8));
+        }
+    }
+
+    private static String joined(List<String> lines) {
+        return String.join("\n", lines) + "\n";
+    }
+
+    private static void requireNoControls(String text) {
+        assertThat(text.codePoints().filter(c -> c != '\n' && Character.isISOControl(c)))
+                .isEmpty();
+        assertThat(text).doesNotContain("\u202E");
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {40, 80, 140})
+    void a_check_in_lines_of_every_width(int width) throws IOException {
+        List<String> lines = new ArrayList<>();
+        TextReport.write(MadeUp.check(), width, false, lines::add);
+        requireNoControls(joined(lines));
+        require("check-" + width + ".txt", joined(lines));
+    }
+
+    @Test
+    void colours_change_nothing_but_colours() {
+        List<String> plain = new ArrayList<>();
+        TextReport.write(MadeUp.check(), 80, false, plain::add);
+        new RehearsalText(MadeUp.rehearsal(), 80, false, plain::add).write();
+        new VetText(MadeUp.vet(), path -> "schema.sql:3:1", 80, false, plain::add).write();
+        List<String> coloured = new ArrayList<>();
+        TextReport.write(MadeUp.check(), 80, true, coloured::add);
+        new RehearsalText(MadeUp.rehearsal(), 80, true, coloured::add).write();
+        new VetText(MadeUp.vet(), path -> "schema.sql:3:1", 80, true, coloured::add).write();
+        assertThat(joined(coloured)).contains("\u001B[");
+        assertThat(joined(coloured).replaceAll("\u001B\\[[0-9;]*m", "")).isEqualTo(joined(plain));
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {40, 80, 140})
+    void a_rehearsal_in_lines_of_every_width(int width) throws IOException {
+        List<String> lines = new ArrayList<>();
+        new RehearsalText(MadeUp.rehearsal(), width, false, lines::add).write();
+        requireNoControls(joined(lines));
+        require("rehearsal-" + width + ".txt", joined(lines));
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {40, 80, 140})
+    void a_review_in_lines_of_every_width(int width) throws IOException {
+        List<String> lines = new ArrayList<>();
+        new VetText(MadeUp.vet(), path -> "schema.sql:3:1", width, false, lines::add).write();
+        requireNoControls(joined(lines));
+        require("vet-" + width + ".txt", joined(lines));
+    }
+
+    @Test
+    void results_as_json() throws IOException {
+        ByteArrayOutputStream check = new ByteArrayOutputStream();
+        JsonReport.write(MadeUp.check(), List.of(), check);
+        require("check.json", check.toString(StandardCharsets.UTF_8));
+        ByteArrayOutputStream rehearsal = new ByteArrayOutputStream();
+        new RehearsalJson(MadeUp.rehearsal()).write(rehearsal);
+        require("rehearsal.json", rehearsal.toString(StandardCharsets.UTF_8));
+        ByteArrayOutputStream vet = new ByteArrayOutputStream();
+        new VetJson(MadeUp.vet(), path -> "schema.sql:3:1").write(vet);
+        require("vet.json", vet.toString(StandardCharsets.UTF_8));
+    }
+
+    @Test
+    void a_check_as_csv() throws IOException {
+        Path file = folder.resolve("check.csv");
+        CsvReport.write(MadeUp.check(), file);
+        require("check.csv", Files.readString(file));
+    }
+}
