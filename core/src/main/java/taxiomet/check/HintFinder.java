@@ -6,6 +6,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import taxiomet.check.Likeness.Match;
 import taxiomet.finding.Hint;
 import taxiomet.rows.Placeholders;
 import taxiomet.rows.RowBatch;
@@ -24,8 +27,7 @@ final class HintFinder {
     private final Map<List<String>, Integer> places = new HashMap<>();
     private final Map<String, List<Integer>> bySkeleton = new HashMap<>();
     private final Map<Long, List<Integer>> byNeighbourhood = new HashMap<>();
-    private final List<Optional<Hint>> found = new ArrayList<>();
-    private final List<Integer> neighbours = new ArrayList<>();
+    private final List<Candidates> found = new ArrayList<>();
     /** Lengths of the keys asked about: only a parent's key of about such a length can be a neighbour. */
     private final BitSet lengths = new BitSet();
 
@@ -43,10 +45,9 @@ final class HintFinder {
         places.put(key, place);
         keys.add(key);
         illTyped.add(isIllTyped);
-        found.add(Optional.empty());
-        neighbours.add(0);
+        found.add(new Candidates());
         bySkeleton.computeIfAbsent(skeleton(key), s -> new ArrayList<>()).add(place);
-        String joined = join(key);
+        String joined = bones(key);
         lengths.set(Math.min(joined.length(), LONGEST_FOR_EDITS) + 1);
         forNeighbourhood(
                 joined,
@@ -76,33 +77,38 @@ final class HintFinder {
      * looked up, which takes no reading.
      */
     void lookUp(Parents parents) {
-        for (int key = 0; key < keys.size(); key++) {
-            lookUp(parents, keys.get(key).stream().map(Likeness::skeleton).toList());
-            for (int column = 0; column < keys.get(key).size(); column++) {
-                lookUpNeighbours(parents, key, column);
+        for (List<String> key : keys) {
+            List<Set<String>> alike = key.stream().map(Likeness::numbersAlike).toList();
+            lookUp(parents, alike, 0, new ArrayList<>());
+            for (int column = 0; column < key.size(); column++) {
+                List<Set<String>> near = new ArrayList<>(alike);
+                near.set(column, Likeness.numbersNear(key.get(column)));
+                lookUp(parents, near, 0, new ArrayList<>());
             }
         }
     }
 
-    /** Looks up keys with one keystroke more or less in one column, until there are two: then neither is more likely. */
-    private void lookUpNeighbours(Parents parents, int key, int column) {
-        List<String> other = new ArrayList<>(keys.get(key));
-        for (String cell : Likeness.numbersOneEditFrom(other.get(column))) {
-            if (neighbours.get(key) > 1) {
-                return;
-            }
-            other.set(column, cell);
-            lookUp(parents, other);
+    /** Looks up all keys that can be put together of a choice for each column. */
+    private void lookUp(Parents parents, List<Set<String>> choices, int column, List<String> chosen) {
+        if (column == choices.size()) {
+            lookUp(parents, chosen);
+            return;
+        }
+        for (String cell : choices.get(column)) {
+            chosen.add(cell);
+            lookUp(parents, choices, column + 1, chosen);
+            chosen.remove(column);
         }
     }
 
     private void lookUp(Parents parents, List<String> key) {
         long[] values = new long[key.size()];
         for (int i = 0; i < values.length; i++) {
-            if (!Likeness.isPlainNumber(key.get(i))) {
+            Long value = Likeness.plainNumber(key.get(i));
+            if (value == null) {
                 return;
             }
-            values[i] = Long.parseLong(key.get(i));
+            values[i] = value;
         }
         if (parents.contain(values)) {
             look(List.copyOf(key));
@@ -125,36 +131,21 @@ final class HintFinder {
     }
 
     private void look(List<String> parent) {
-        for (int place : bySkeleton.getOrDefault(skeleton(parent), List.of())) {
-            Hint.Kind kind = Likeness.difference(keys.get(place), parent).orElse(Hint.Kind.NOT_OF_ITS_TYPE);
-            Optional<Hint> known = found.get(place);
-            if (known.isEmpty() || kind.compareTo(known.get().kind()) < 0) {
-                found.set(place, Optional.of(new Hint(kind, Optional.of(String.join(", ", parent)))));
-            }
-        }
-        String joined = join(parent);
+        bySkeleton.getOrDefault(skeleton(parent), List.of()).forEach(place -> compare(place, parent));
+        String joined = bones(parent);
         int length = joined.length();
         if (length <= LONGEST_FOR_EDITS && !lengths.get(length, length + 3).isEmpty()) {
-            forNeighbourhood(joined, hash -> {
-                List<Integer> near = byNeighbourhood.get(hash);
-                if (near != null) {
-                    near.forEach(place -> lookAtNeighbour(place, parent));
-                }
-            });
+            forNeighbourhood(
+                    joined,
+                    hash -> byNeighbourhood.getOrDefault(hash, List.of()).forEach(place -> compare(place, parent)));
         }
     }
 
-    private void lookAtNeighbour(int place, List<String> parent) {
-        Optional<Hint> known = found.get(place);
-        boolean isBetterKnown = known.isPresent() && known.get().kind() != Hint.Kind.ONE_EDIT;
-        String name = String.join(", ", parent);
-        if (isBetterKnown
-                || (known.isPresent() && known.get().parent().orElse("").equals(name))
-                || !Likeness.isOneEditApart(keys.get(place), parent)) {
-            return;
-        }
-        neighbours.set(place, neighbours.get(place) + 1);
-        found.set(place, Optional.of(new Hint(Hint.Kind.ONE_EDIT, Optional.of(name))));
+    private void compare(int place, List<String> parent) {
+        List<String> key = keys.get(place);
+        Optional<Match> match =
+                key.equals(parent) ? Optional.of(new Match(Hint.Kind.NOT_OF_ITS_TYPE, 0)) : Likeness.match(key, parent);
+        match.ifPresent(m -> found.get(place).add(new Candidate(parent, m)));
     }
 
     /** What is known about a key; empty for one that was not asked about, too. */
@@ -163,25 +154,58 @@ final class HintFinder {
         if (place == null) {
             return Optional.empty();
         }
-        Optional<Hint> hint = found.get(place);
-        boolean isSure = hint.isPresent() && hint.get().kind().compareTo(Hint.Kind.STANDS_FOR_NOTHING) < 0;
-        if (isSure) {
-            return hint;
+        List<Candidate> likely = found.get(place).likely();
+        boolean isSure = !likely.isEmpty() && likely.get(0).match().kind().compareTo(Hint.Kind.STANDS_FOR_NOTHING) < 0;
+        if (!isSure && key.stream().anyMatch(cell -> Placeholders.standsForNothing(Likeness.trim(cell)))) {
+            return Optional.of(Hint.of(Hint.Kind.STANDS_FOR_NOTHING));
         }
-        if (key.stream().anyMatch(cell -> Placeholders.standsForNothing(Likeness.trim(cell)))) {
-            return Optional.of(new Hint(Hint.Kind.STANDS_FOR_NOTHING, Optional.empty()));
+        if (!likely.isEmpty()) {
+            List<List<String>> parents = likely.stream().map(Candidate::key).toList();
+            return Optional.of(new Hint(likely.get(0).match().kind(), parents));
         }
-        // With several neighbours, none is more likely than the others.
-        if (hint.isPresent() && (hint.get().kind() != Hint.Kind.ONE_EDIT || neighbours.get(place) == 1)) {
-            return hint;
+        return illTyped.get(place) ? Optional.of(Hint.of(Hint.Kind.NOT_OF_ITS_TYPE)) : Optional.empty();
+    }
+
+    /** A parent that may have been meant. */
+    private record Candidate(List<String> key, Match match) implements Comparable<Candidate> {
+        @Override
+        public int compareTo(Candidate other) {
+            int byWeight = Double.compare(match.weight(), other.match.weight());
+            return byWeight != 0 ? byWeight : join(key).compareTo(join(other.key));
         }
-        return illTyped.get(place)
-                ? Optional.of(new Hint(Hint.Kind.NOT_OF_ITS_TYPE, Optional.empty()))
-                : Optional.empty();
+    }
+
+    /** The likeliest parents of one key, in whatever order they are met. */
+    private static final class Candidates {
+        private static final int NAMED = 3;
+        private final TreeSet<Candidate> nearest = new TreeSet<>();
+
+        void add(Candidate candidate) {
+            nearest.add(candidate);
+            if (nearest.size() > NAMED + 1) {
+                nearest.pollLast();
+            }
+        }
+
+        /** Those of one class with the likeliest; where more are equally near than are named, none of them is likelier than the others. */
+        List<Candidate> likely() {
+            List<Candidate> likely = new ArrayList<>(nearest);
+            if (likely.size() > NAMED) {
+                double last = likely.get(NAMED).match().weight();
+                likely.removeIf(candidate -> candidate.match().weight() >= last);
+            }
+            likely.removeIf(candidate ->
+                    candidate.match().kindOfWeight() > likely.get(0).match().kindOfWeight());
+            return likely;
+        }
     }
 
     private static String join(List<String> key) {
         return String.join(String.valueOf(HintSieve.BETWEEN_COLUMNS), key);
+    }
+
+    private static String bones(List<String> key) {
+        return join(key.stream().map(Likeness::bones).toList());
     }
 
     private static String skeleton(List<String> key) {

@@ -21,6 +21,7 @@ final class HintSieve {
     private final long[] powers;
     private long[] before = new long[1];
     private byte[] text = new byte[64];
+    private char[] bones = new char[64];
 
     /**
      * @param hashes how many {@link #add} will bring
@@ -83,7 +84,7 @@ final class HintSieve {
             System.arraycopy(bytes, start, text, length, count);
             length += count;
         }
-        return mayHave(skeletonHash(length)) || (length <= longest && mayHaveNeighbour(length));
+        return mayHave(skeletonHash(length)) || mayHaveBones(length);
     }
 
     /** Whether the skeleton of a cell is the cell in lower case: ASCII, and plain digits or no number or date at all. */
@@ -111,12 +112,34 @@ final class HintSieve {
         return finish(sum, length);
     }
 
+    /** Whether a key may be meant whose bones are those of the text, or one keystroke away. */
+    private boolean mayHaveBones(int length) {
+        int left = 0;
+        if (bones.length < length) {
+            bones = new char[text.length];
+        }
+        for (int i = 0; i < length; i++) {
+            char c = text[i] == BETWEEN_COLUMNS ? BETWEEN_COLUMNS : Likeness.bone((char) text[i]);
+            if (c == Likeness.NO_BONE) {
+                continue;
+            }
+            boolean isPadded =
+                    left > 0 && bones[left - 1] == '0' && isDigit(c) && (left == 1 || !isDigit(bones[left - 2]));
+            bones[isPadded ? left - 1 : left++] = c;
+        }
+        return left <= longest && left > 0 && mayHaveNeighbour(left);
+    }
+
+    private static boolean isDigit(char c) {
+        return c >= '0' && c <= '9';
+    }
+
     private boolean mayHaveNeighbour(int length) {
         if (before.length < length + 1) {
             before = new long[longest + 1];
         }
         for (int i = 0; i < length; i++) {
-            before[i + 1] = before[i] * BASE + text[i];
+            before[i + 1] = before[i] * BASE + bones[i];
         }
         long whole = before[length];
         if (mayHave(finish(whole, length))) {

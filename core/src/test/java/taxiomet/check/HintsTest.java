@@ -6,7 +6,9 @@ import static taxiomet.testing.TestTable.table;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Random;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -48,6 +50,20 @@ class HintsTest {
                     heather|xeather|perhaps heather, one keystroke away
                     heather|hethr|none
                     abc|abd|none
+                    abc|ab|perhaps abc, one keystroke away
+                    A01|A1|perhaps A01, but for leading zeros
+                    A01|A001|perhaps A01, but for leading zeros
+                    A01|AO1|perhaps A01, but for characters that look alike
+                    A01|a1|perhaps A01, but for leading zeros
+                    A01|A-01|perhaps A01, but for marks between or around
+                    A01|A01,|perhaps A01, but for marks between or around
+                    A01|(A01)|perhaps A01, but for marks between or around
+                    A01|A02|none
+                    ROCK|ROK|perhaps ROCK, one keystroke away
+                    JAZZ|JAZ|perhaps JAZZ, one keystroke away
+                    H-0017|H17|perhaps H-0017, but for leading zeros
+                    S5B8|55BB|perhaps S5B8, but for characters that look alike
+                    Zoë|Zoe|perhaps Zoë, but for characters that look alike
                     123456|123457|perhaps 123456, one keystroke away
                     12345|12346|none
                     heather|n/a|probably stands for nothing
@@ -66,18 +82,66 @@ class HintsTest {
                     integer;  1234567; 123456;  perhaps 1234567, one keystroke away
                     integer;  1234567; 2134567; perhaps 1234567, one keystroke away
                     integer;  17;      18;      none
-                    integer;  17;      l7;      not of its column's type
+                    integer;  17;      l7;      perhaps 17, but for characters that look alike
+                    integer;  17;      q;       not of its column's type
+                    bigint;   1234567890123456789; 1234567890123456788; perhaps 1234567890123456789, one keystroke away
                     integer;  17;      unknown; probably stands for nothing
-                    bigint;   -1234567; 1234567; perhaps -1234567, one keystroke away
+                    bigint;   -1234567; 1234567; perhaps -1234567, but for marks between or around
                     """)
     void a_number_has_the_nearest_parent(String type, String parent, String orphan, String hint) {
         assertThat(hints(type, List.of(parent), orphan)).containsExactly(hint);
     }
 
     @Test
-    void with_two_neighbours_none_is_named() {
-        assertThat(hints("text", List.of("heather", "leather"), "weather")).containsExactly("none");
-        assertThat(hints("text", List.of("heather", "heathex"), "heathe")).containsExactly("none");
+    void up_to_three_that_are_equally_near_are_named_and_of_more_none() {
+        assertThat(hints("text", List.of("heather", "leather"), "weather"))
+                .containsExactly("perhaps heather or leather, one keystroke away");
+        assertThat(hints("text", List.of("feather", "heather", "leather"), "weather"))
+                .containsExactly("perhaps feather or heather or leather, one keystroke away");
+        assertThat(hints("text", List.of("feather", "heather", "leather", "yeather"), "weather"))
+                .containsExactly("none");
+        assertThat(hints("text", List.of("heather", "wweather", "leather", "feather", "yeather"), "weather"))
+                .containsExactly("perhaps wweather, one keystroke away");
+    }
+
+    /** Numbers alone are looked up, other keys read: the same is found in both ways, with memory for the keys and without. */
+    @ParameterizedTest
+    @CsvSource({"bigint", "text"})
+    void hints_depend_on_nothing_but_the_data(String type) {
+        Random random = new Random(20_261_128L);
+        TreeSet<String> parents = new TreeSet<>();
+        List<String> children = new ArrayList<>();
+        for (int i = 0; i < 200; i++) {
+            long number = random.nextLong() >> random.nextInt(60);
+            parents.add("" + number);
+            StringBuilder slip = new StringBuilder("" + number);
+            int place = random.nextInt(slip.length());
+            switch (random.nextInt(5)) {
+                case 0 -> slip.deleteCharAt(place);
+                case 1 -> slip.insert(place, random.nextInt(10));
+                case 2 -> slip.setCharAt(place, (char) ('0' + random.nextInt(10)));
+                case 3 -> slip.setCharAt(place, 'l');
+                default -> slip.insert(0, "00");
+            }
+            children.add(slip + "|" + (random.nextInt(3) == 0 ? "l" : "1"));
+        }
+        List<List<String>> all = new ArrayList<>();
+        for (long memory : new long[] {0, 1 << 26}) {
+            TestTables tables = TestTables.of(
+                            folder,
+                            table("p", "k " + type, "n " + type)
+                                    .key("k", "n")
+                                    .rows(parents.stream().map(p -> p + "|1").toArray(String[]::new)),
+                            table("c", "x " + type, "y " + type)
+                                    .link("l", "x, y -> p (k, n)")
+                                    .rows(children.toArray(String[]::new)))
+                    .withMemory(memory);
+            all.add(tables.hints());
+        }
+        assertThat(all.get(0)).isEqualTo(all.get(1)).anyMatch(hint -> hint.contains("look alike"));
+        // As texts, with whatever is not a number read closely.
+        assertThat(all.get(0).stream().filter(hint -> hint.startsWith("perhaps")))
+                .hasSizeGreaterThan(50);
     }
 
     @Test
@@ -96,8 +160,8 @@ class HintsTest {
                         .rows("NORTH|heather", "north|heathr", "nort|heathr", "south|heather", "East|clover"));
         assertThat(tables.hints())
                 .containsExactly(
-                        "perhaps north, heather, in another case",
-                        "perhaps north, heather, one keystroke away",
+                        "perhaps (north, heather), in another case",
+                        "perhaps (north, heather), one keystroke away",
                         "none",
                         "none",
                         "none");

@@ -118,7 +118,7 @@ final class MadeUp {
                 new Finding.Duplicates(1, 1),
                 row(6, 1, "", null, LONG_KEY, "one", "A1", "7"),
                 row(7, 1, "", null, LONG_KEY, "another", "A1", "7")));
-        Hint hint = new Hint(Hint.Kind.OTHER_CASE, Optional.of("A1"));
+        Hint hint = new Hint(Hint.Kind.OTHER_CASE, List.of(List.of("A1")));
         findings.add(finding(
                 FindingKind.ORPHAN,
                 "hive_apiary",

@@ -20,6 +20,7 @@ import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Table;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
+import taxiomet.finding.RehearsalResult.EffectKind;
 import taxiomet.finding.RehearsalResult.RefusalResult;
 import taxiomet.rehearse.LinkTrial;
 import taxiomet.rehearse.Proposal;
@@ -53,10 +54,10 @@ final class StandardConformanceTest {
                         continue;
                     }
                     server.load(proposal);
-                    boolean isAccepted = server.run(change).isAccepted();
-                    cases.note(isAccepted ? "accepted" : "refused");
-                    if (!isSame(charter, proposal, change, isAccepted, server.rows(proposal))) {
-                        differences.add(change + ": server " + (isAccepted ? "accepts" : "refuses"));
+                    Server.Answer answer = server.run(change);
+                    cases.note(answer.isAccepted() ? "accepted" : "refused");
+                    if (!isSame(charter, proposal, change, answer, server.rows(proposal))) {
+                        differences.add(change + ": server " + answer);
                     }
                 }
                 return differences.isEmpty() ? Optional.empty() : Optional.of(String.join("\n", differences));
@@ -66,14 +67,23 @@ final class StandardConformanceTest {
     }
 
     private boolean isSame(
-            Charter charter, RandomProposal proposal, String change, boolean isAccepted, Map<String, List<String>> rows)
+            Charter charter,
+            RandomProposal proposal,
+            String change,
+            Server.Answer answer,
+            Map<String, List<String>> rows)
             throws IOException {
+        boolean isAccepted = answer.isAccepted();
         try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Behaviour.STANDARD)) {
             RehearsalResult result = rehearsal.result();
             List<RefusalResult> refusals = result.changes().get(0).refusals();
             if (isAccepted && refusals.stream().anyMatch(refusal -> refusal.kind() == RefusalKind.TWO_VALUES)) {
                 // The standard's triggered data change violation (S4), which PostgreSQL does not know.
                 cases.note("two roads write different values");
+                return true;
+            }
+            if (!isAccepted && result.isAccepted() && isRefusedForRowsThatGo(charter, answer, result)) {
+                cases.note("set default looks before a cascade");
                 return true;
             }
             boolean isRestricted = isAccepted
@@ -91,6 +101,19 @@ final class StandardConformanceTest {
             return rehearsal.result().isAccepted()
                     && Rehearsals.rows(rehearsal, proposal).equals(rows);
         }
+    }
+
+    /**
+     * Whether the server refuses for a link that sets defaults, though in the end no row gets one: it looks for the default parent at once,
+     * for rows too that another link deletes later; a row both written and deleted is deleted (S1).
+     */
+    private static boolean isRefusedForRowsThatGo(Charter charter, Server.Answer answer, RehearsalResult result) {
+        return charter.links().stream()
+                .filter(link -> answer.refusedBy().equals(Optional.of(link.child() + "." + link.name())))
+                .anyMatch(link -> link.onDelete().name() == ActionName.SET_DEFAULT
+                        && result.changes().get(0).effects().stream()
+                                .noneMatch(effect -> effect.link().equals(Optional.of(link.name()))
+                                        && effect.kind() == EffectKind.DEFAULTED));
     }
 
     private static Charter withoutRestrict(Charter charter) {

@@ -283,9 +283,15 @@ public final class JsonReport {
         }
         json.writeObjectFieldStart("hint");
         json.writeStringField("text", hint.get().words());
-        if (hint.get().parent().isPresent()) {
-            json.writeStringField("parent", hint.get().parent().get());
+        json.writeArrayFieldStart("parents");
+        for (List<String> key : hint.get().parents()) {
+            json.writeStartArray();
+            for (String cell : key) {
+                json.writeString(cell);
+            }
+            json.writeEndArray();
         }
+        json.writeEndArray();
         json.writeEndObject();
     }
 }
