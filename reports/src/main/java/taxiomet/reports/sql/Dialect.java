@@ -107,6 +107,11 @@ public enum Dialect {
         return this == MARIADB ? "DROP TEMPORARY TABLE" : "DROP TABLE";
     }
 
+    /** Whether rules are judged after each row, and the order of the rows can be asked for. */
+    boolean judgesRowByRow() {
+        return this == MARIADB;
+    }
+
     /** The condition of a statement that does nothing once a guard has taken all back, though the client goes on with the script. */
     String whileGuarded(String condition) {
         return this == SQLITE ? "(" + condition + ")\n    AND EXISTS (SELECT 1 FROM " + GUARD + ")" : condition;

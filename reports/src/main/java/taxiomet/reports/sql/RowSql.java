@@ -131,7 +131,10 @@ final class RowSql {
 
     /** Deletes rows by their keys. */
     String delete(Table table, List<List<String>> rows) {
-        return "DELETE FROM " + dialect.name(table.name()) + " WHERE " + dialect.whileGuarded(namedAny(table, rows));
+        boolean isOwnParent =
+                table.links().stream().anyMatch(link -> link.parent().equals(table.name()));
+        return "DELETE FROM " + dialect.name(table.name()) + " WHERE " + dialect.whileGuarded(namedAny(table, rows))
+                + (isOwnParent ? inOrder(table, rows) : "");
     }
 
     /** @param rows a cell for each column of the table */
@@ -169,7 +172,31 @@ final class RowSql {
         String where = namedAny(
                 table,
                 rows.stream().map(row -> isForward ? row.before() : row.end()).toList());
-        return "UPDATE " + dialect.name(table.name()) + " SET " + sets + " WHERE " + dialect.whileGuarded(where);
+        boolean setsKey =
+                table.keys().stream().anyMatch(key -> key.columns().stream().anyMatch(set::contains));
+        return "UPDATE " + dialect.name(table.name()) + " SET " + sets + " WHERE " + dialect.whileGuarded(where)
+                + (setsKey
+                        ? inOrder(
+                                table,
+                                rows.stream()
+                                        .map(row -> isForward ? row.before() : row.end())
+                                        .toList())
+                        : "");
+    }
+
+    /** Rows one after the other as they stand here, where a server judges each of them by itself: a key may be free only then. */
+    private String inOrder(Table table, List<List<String>> rows) {
+        if (!dialect.judgesRowByRow() || rows.size() < 2) {
+            return "";
+        }
+        StringBuilder order = new StringBuilder("\n  ORDER BY CASE");
+        for (int i = 0; i < rows.size(); i++) {
+            order.append(" WHEN ")
+                    .append(named(table, rows.get(i)))
+                    .append(" THEN ")
+                    .append(i + 1);
+        }
+        return order.append(" END").toString();
     }
 
     private String cases(Table table, List<PlannedRow> rows, List<String> values, boolean isForward, String column) {
