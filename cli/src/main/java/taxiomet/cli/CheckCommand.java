@@ -2,7 +2,6 @@ package taxiomet.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -41,11 +40,6 @@ final class CheckCommand implements Callable<Integer> {
     /** With all evidence to be written, parents are looked for on behalf of so many different missing values. */
     private static final int HINTED_IN_EVIDENCE = 10_000;
 
-    /** How the rows of findings are put into folders. */
-    enum SplitBy {
-        OWNER
-    }
-
     private final Terminal terminal;
 
     @Parameters(
@@ -74,12 +68,8 @@ final class CheckCommand implements Callable<Integer> {
             description = "Write a folder with the result as JSON and a CSV file with every row of each finding.")
     private Path evidence;
 
-    @Option(
-            names = "--split-by",
-            paramLabel = "WHAT",
-            description = "With --evidence: a folder for each ${COMPLETION-CANDIDATES}.",
-            completionCandidates = OwnerOnly.class)
-    private SplitBy splitBy;
+    @Option(names = "--per-owner", description = "With --evidence: a folder for each owner.")
+    private boolean isPerOwner;
 
     @Option(
             names = "--report",
@@ -104,16 +94,10 @@ final class CheckCommand implements Callable<Integer> {
     private EngineOptions engine;
 
     @Mixin
+    private PageOptions page;
+
+    @Mixin
     private CommonOptions common;
-
-    /** What --split-by can be. */
-    static final class OwnerOnly extends ArrayList<String> {
-        private static final long serialVersionUID = 1;
-
-        OwnerOnly() {
-            super(List.of("owner"));
-        }
-    }
 
     CheckCommand(Terminal terminal) {
         this.terminal = terminal;
@@ -124,8 +108,8 @@ final class CheckCommand implements Callable<Integer> {
         requireSense();
         ReportFiles reportFiles = new ReportFiles(reports, List.of(".json", ".csv"), force);
         reportFiles.requireFree();
-        Optional<EvidenceOutput> evidenceOutput = Optional.ofNullable(evidence)
-                .map(folder -> new EvidenceOutput(folder, splitBy == SplitBy.OWNER, force));
+        Optional<EvidenceOutput> evidenceOutput =
+                Optional.ofNullable(evidence).map(folder -> new EvidenceOutput(folder, isPerOwner, force));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
         Charter charter = new UsableCharter(terminal, source, charterFile, quiet).forCheck();
         CheckOptions options = new CheckOptions(
@@ -166,8 +150,8 @@ final class CheckCommand implements Callable<Integer> {
             throw new UsageException(
                     "--examples is a number from 0 to " + MOST_EXAMPLES + "; --evidence writes all rows");
         }
-        if (splitBy != null && evidence == null) {
-            throw new UsageException("--split-by goes with --evidence DIR");
+        if (isPerOwner && evidence == null) {
+            throw new UsageException("--per-owner goes with --evidence DIR");
         }
     }
 
@@ -186,13 +170,25 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private void print(CheckResult result) throws IOException {
-        boolean hasColor = terminal.hasColor(common.color());
         if (wanted.isJson()) {
             JsonReport.write(result, List.of(), terminal.out());
-        } else if (quiet) {
-            TextReport.writeAnswer(result, terminal.width(), hasColor, terminal.out()::println);
-        } else {
-            TextReport.write(result, terminal.width(), hasColor, terminal.out()::println);
+            return;
         }
+        try (TextPage text = new TextPage(terminal, common.color(), page.isPaged())) {
+            if (quiet) {
+                TextReport.writeAnswer(result, text.width(), text.hasColor(), text::print);
+                return;
+            }
+            TextReport.write(result, text.width(), text.hasColor(), text::print);
+            text.end(out -> TextReport.writeAnswer(result, text.width(), text.hasColor(), out), next(result));
+        }
+    }
+
+    /** What to do first: what hides other faults stands before them. */
+    private static String next(CheckResult result) {
+        return result.findings().stream()
+                .findFirst()
+                .map(first -> "taxiomet meaning " + first.kind().words().replace(' ', '-'))
+                .orElse("");
     }
 }

@@ -66,11 +66,12 @@ final class RehearseCommand implements Callable<Integer> {
     private ProposalOptions proposal;
 
     @Option(
-            names = "--as",
-            paramLabel = "WHOM",
-            description = "Whose behaviour to rehearse: standard, postgresql, sqlite or mariadb."
-                    + " Default: what the charter says, else standard")
-    private Behaviour behaviour;
+            names = "--server",
+            paramLabel = "SERVER",
+            completionCandidates = ServerName.Rehearsed.class,
+            description =
+                    "Do as this server does: ${COMPLETION-CANDIDATES}. Default: what the charter says, else standard")
+    private String server;
 
     @Option(names = "--all-or-nothing", description = "One blocked change blocks the lot.")
     private boolean isAllOrNothing;
@@ -139,18 +140,15 @@ final class RehearseCommand implements Callable<Integer> {
 
     @Option(
             names = "--write-sql",
-            paramLabel = "FILE",
+            paramLabel = "[SERVER:]FILE",
             description =
                     "Write what is accepted as a SQL script: one transaction that rolls back when the rows are not as the"
-                            + " rehearsal saw them; and beside it FILE.undo.sql, which takes it back. Nothing is run.")
-    private Path writeSql;
+                            + " rehearsal saw them; and beside it FILE.back.sql, which takes it back. Nothing is run."
+                            + " postgresql:FILE writes it for another server than the one rehearsed (mariadb, sqlite);"
+                            + " for the standard it is written for postgresql.")
+    private String writeSql;
 
-    @Option(
-            names = "--dialect",
-            paramLabel = "SERVER",
-            description =
-                    "Whose SQL to write: postgresql, sqlite or mariadb. Default: whose behaviour is rehearsed, else postgresql")
-    private Dialect dialect;
+    private Path script;
 
     @Option(
             names = "--report",
@@ -174,6 +172,9 @@ final class RehearseCommand implements Callable<Integer> {
 
     @Mixin
     private EngineOptions engine;
+
+    @Mixin
+    private PageOptions page;
 
     @Mixin
     private CommonOptions common;
@@ -246,11 +247,22 @@ final class RehearseCommand implements Callable<Integer> {
         if (undo != null) {
             return goBack();
         }
+        Behaviour behaviour = server == null
+                ? null
+                : ServerName.parse("--server", server, ServerName.REHEARSED, terminal)
+                        .behaviour();
+        Optional<Dialect> dialect = Optional.empty();
         if (writeSql != null) {
-            ReportFiles.requireFree("--write-sql", writeSql, force);
-            ReportFiles.requireFree("--write-sql", undoOf(writeSql), force);
-        } else if (dialect != null) {
-            throw new UsageException("--dialect goes with --write-sql FILE");
+            int colon = writeSql.indexOf(':');
+            boolean isNamed = colon > 0 && ServerName.isOne(writeSql.substring(0, colon));
+            if (isNamed) {
+                dialect = Optional.of(
+                        ServerName.parse("--write-sql", writeSql.substring(0, colon), ServerName.WRITTEN, terminal)
+                                .dialect());
+            }
+            script = Path.of(isNamed ? writeSql.substring(colon + 1) : writeSql);
+            ReportFiles.requireFree("--write-sql", script, force);
+            ReportFiles.requireFree("--write-sql", wayBackOf(script), force);
         }
         if (isWhole && into == null) {
             throw new UsageException("--whole goes with --into DIR");
@@ -289,7 +301,11 @@ final class RehearseCommand implements Callable<Integer> {
                 copies.get().write(charter, rehearsal, isWhole);
             }
             if (writeSql != null) {
-                writeSql(charter, rehearsal, whose);
+                writeSql(
+                        charter,
+                        rehearsal,
+                        dialect.orElseGet(() ->
+                                whose == Behaviour.STANDARD ? Dialect.POSTGRESQL : Dialect.valueOf(whose.name())));
             }
             if (why != null) {
                 tellWhy(charter, rehearsal);
@@ -307,25 +323,22 @@ final class RehearseCommand implements Callable<Integer> {
         }
     }
 
-    private static Path undoOf(Path script) {
+    private static Path wayBackOf(Path script) {
         String name = script.getFileName().toString();
-        return script.resolveSibling(name.replaceFirst("(?i)\\.sql$", "") + ".undo.sql");
+        return script.resolveSibling(name.replaceFirst("(?i)\\.sql$", "") + ".back.sql");
     }
 
-    private void writeSql(Charter charter, Rehearsal rehearsal, Behaviour whose) {
-        Dialect written = dialect != null
-                ? dialect
-                : whose == Behaviour.STANDARD ? Dialect.POSTGRESQL : Dialect.valueOf(whose.name());
+    private void writeSql(Charter charter, Rehearsal rehearsal, Dialect written) {
         rehearsal.oneOfTwoCopies().ifPresent(row -> {
             throw new OutputException(
-                    writeSql.toString(),
+                    script.toString(),
                     "row " + row.row() + " of " + row.table()
                             + " has a copy with the same key, and SQL cannot name one of the" + " two alone",
                     "write the tables with --into; on a server, delete one copy by ctid (PostgreSQL), by rowid (SQLite) or with"
                             + " LIMIT 1 (MariaDB)");
         });
-        try (WholeOutput forward = new WholeOutput(writeSql);
-                WholeOutput back = new WholeOutput(undoOf(writeSql))) {
+        try (WholeOutput forward = new WholeOutput(script);
+                WholeOutput back = new WholeOutput(wayBackOf(script))) {
             new ProposalSql(charter, written).write(rehearsal.statements(), forward.draft());
             new UndoSql(charter, written).write(rehearsal.statements(), back.draft());
             forward.complete();
@@ -441,12 +454,18 @@ final class RehearseCommand implements Callable<Integer> {
             new RehearsalJson(result).write(terminal.out());
             return;
         }
-        RehearsalText text =
-                new RehearsalText(result, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
-        if (quiet) {
-            text.writeAnswer();
-        } else {
-            text.write();
+        try (TextPage text = new TextPage(terminal, common.color(), page.isPaged())) {
+            RehearsalText rehearsal = new RehearsalText(result, text.width(), text.hasColor(), text::print);
+            if (quiet) {
+                rehearsal.writeAnswer();
+                return;
+            }
+            rehearsal.write();
+            text.end(
+                    out -> new RehearsalText(result, text.width(), text.hasColor(), out).writeAnswer(),
+                    result.isAccepted()
+                            ? "--into DIR writes the tables as they would be, --write-sql FILE the SQL"
+                            : "see what stands in the way above, change by change");
         }
     }
 }

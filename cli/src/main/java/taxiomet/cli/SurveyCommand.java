@@ -63,7 +63,7 @@ final class SurveyCommand implements Callable<Integer> {
     private List<String> links = List.of();
 
     @Option(
-            names = "--width",
+            names = "--key-columns",
             paramLabel = "N",
             description = "Of how many columns a key may be made. Default: ${DEFAULT-VALUE}",
             defaultValue = "4")
@@ -103,6 +103,9 @@ final class SurveyCommand implements Callable<Integer> {
     private EngineOptions engine;
 
     @Mixin
+    private PageOptions page;
+
+    @Mixin
     private CommonOptions common;
 
     SurveyCommand(Terminal terminal) {
@@ -112,7 +115,7 @@ final class SurveyCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         if (width < 1 || width > WIDEST) {
-            throw new UsageException("--width is a number from 1 to " + WIDEST);
+            throw new UsageException("--key-columns is a number from 1 to " + WIDEST);
         }
         ReportFiles reportFiles = new ReportFiles(reports, List.of(".json"), force);
         reportFiles.requireFree();
@@ -146,11 +149,24 @@ final class SurveyCommand implements Callable<Integer> {
             if (json) {
                 SurveyJson.write(result, terminal.out());
             } else {
-                new SurveyText(result, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println)
-                        .write(!quiet);
+                print(result);
             }
         }
         return ExitStatus.SOUND;
+    }
+
+    private void print(SurveyResult result) throws IOException {
+        try (TextPage text = new TextPage(terminal, common.color(), page.isPaged())) {
+            SurveyText survey = new SurveyText(result, text.width(), text.hasColor(), text::print);
+            if (quiet) {
+                survey.writeAnswer();
+                return;
+            }
+            survey.write();
+            text.end(
+                    out -> new SurveyText(result, text.width(), text.hasColor(), out).writeAnswer(),
+                    "--write-charter charter.yaml writes this down, to be corrected by hand");
+        }
     }
 
     private Optional<Character> delimiterGiven() {

@@ -12,6 +12,7 @@ import taxiomet.reports.text.CellText;
 final class Terminal {
     private static final int DEFAULT_WIDTH = 80;
     private static final int LEAST_WIDTH = 40;
+    private static final int DEFAULT_HEIGHT = 24;
 
     private final Map<String, String> environment;
     private final PrintStream out;
@@ -65,6 +66,22 @@ final class Terminal {
         return DEFAULT_WIDTH;
     }
 
+    /** How many lines the window has. */
+    int height() {
+        for (String name : new String[] {"LINES", "TAXIOMET_LINES"}) {
+            String lines = environment.getOrDefault(name, "");
+            if (lines.matches("[1-9][0-9]{0,4}")) {
+                return Integer.parseInt(lines);
+            }
+        }
+        return DEFAULT_HEIGHT;
+    }
+
+    /** Whether standard output is a terminal. */
+    boolean isShown() {
+        return isTerminal("1");
+    }
+
     /** Whether standard output is to be coloured. */
     boolean hasColor(ColorChoice choice) {
         return isColorful("1", choice);
@@ -88,7 +105,7 @@ final class Terminal {
         return environment.getOrDefault("TAXIOMET_TERMINALS", "").contains(stream);
     }
 
-    /** A variable that the launcher sets. */
+    /** A variable of the environment; empty where it is not set. */
     String variable(String name) {
         return environment.getOrDefault(name, "");
     }

@@ -15,7 +15,6 @@ import taxiomet.charter.Problem;
 import taxiomet.charters.ReadCharter;
 import taxiomet.reports.json.VetJson;
 import taxiomet.reports.text.VetText;
-import taxiomet.vet.Server;
 import taxiomet.vet.VetResult;
 
 /** Judges the declarations alone. */
@@ -53,10 +52,11 @@ final class VetCommand implements Callable<Integer> {
     private String around;
 
     @Option(
-            names = "--for",
+            names = "--server",
             paramLabel = "SERVER",
+            completionCandidates = ServerName.Vetted.class,
             description = "Say too what this database server would not take: ${COMPLETION-CANDIDATES}.")
-    private Server server;
+    private String server;
 
     @Option(
             names = "--report",
@@ -83,6 +83,9 @@ final class VetCommand implements Callable<Integer> {
     private ResultOptions wanted;
 
     @Mixin
+    private PageOptions page;
+
+    @Mixin
     private CommonOptions common;
 
     VetCommand(Terminal terminal) {
@@ -100,8 +103,13 @@ final class VetCommand implements Callable<Integer> {
         if (around != null) {
             TableNames.require(read.charter(), around);
         }
-        VetResult result =
-                VetResult.of(read.charter(), read.remarks(), Optional.ofNullable(server), Optional.ofNullable(around));
+        VetResult result = VetResult.of(
+                read.charter(),
+                read.remarks(),
+                Optional.ofNullable(server)
+                        .map(name -> ServerName.parse("--server", name, ServerName.VETTED, terminal)
+                                .vetted()),
+                Optional.ofNullable(around));
         VetJson asJson = new VetJson(result, read::place);
         outputs.write((ending, file) -> asJson.write(file));
         charterOutput.ifPresent(output -> output.write(
@@ -112,17 +120,25 @@ final class VetCommand implements Callable<Integer> {
         if (wanted.isJson()) {
             asJson.write(terminal.out());
         } else {
-            VetText text = new VetText(
-                    result, read::place, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
-            if (quiet) {
-                text.writeAnswer();
-            } else {
-                text.write();
-            }
+            print(result, read);
         }
         return wanted.failOn().isMetBy(result.judgements().stream().map(judgement -> judgement.severity()))
                 ? ExitStatus.FINDINGS
                 : ExitStatus.SOUND;
+    }
+
+    private void print(VetResult result, ReadCharter read) throws IOException {
+        try (TextPage page = new TextPage(terminal, common.color(), this.page.isPaged())) {
+            VetText text = new VetText(result, read::place, page.width(), page.hasColor(), page::print);
+            if (quiet) {
+                text.writeAnswer();
+                return;
+            }
+            text.write();
+            page.end(
+                    out -> new VetText(result, read::place, page.width(), page.hasColor(), out).writeAnswer(),
+                    result.isClean() ? "taxiomet check " + charterFile : "correct " + charterFile);
+        }
     }
 
     private static String comment(Problem remark) {

@@ -117,7 +117,7 @@ class BuiltProgramIT {
         Files.writeString(folder.resolve("faults/mine.txt"), "mine");
         assertThat(run("check", "--evidence", "faults", "--force").err()).contains("holds other things");
         Files.delete(folder.resolve("faults/mine.txt"));
-        assertThat(run("check", "--evidence", "faults", "--force", "--split-by", "owner")
+        assertThat(run("check", "--evidence", "faults", "--force", "--per-owner")
                         .status())
                 .isEqualTo(1);
         assertThat(folder.resolve("faults/9/02-apiary-apiary_keeper-orphan.csv"))
@@ -176,6 +176,6 @@ class BuiltProgramIT {
         assertThat(read(DIST.resolve("man/taxiomet-check.1")))
                 .contains(".SH OPTIONS")
                 .contains("\\-\\-evidence");
-        assertThat(read(DIST.resolve("completion/taxiomet.bash"))).contains("--split-by");
+        assertThat(read(DIST.resolve("completion/taxiomet.bash"))).contains("--per-owner");
     }
 }

@@ -303,7 +303,7 @@ class HostileInputTest {
                 folder.resolve("x.doc").toString());
         assertRefused(2, "is a file", "--evidence", folder.resolve("t.csv").toString());
         assertRefused(2, "holds other things", "--force", "--evidence", folder.toString());
-        assertRefused(2, "goes with --evidence", "--split-by", "owner");
+        assertRefused(2, "goes with --evidence", "--per-owner");
         assertThat(folder.resolve("t.csv")).hasContent("a,b\n1,2\n1,2\n");
     }
 }

@@ -107,7 +107,7 @@ final class RehearseTest {
         JsonNode change = run.json().get("changes").get(0);
         assertThat(change.get("accepted").asBoolean()).isFalse();
         assertThat(change.get("refusals").findValuesAsText("at")).containsExactly("share_hive", "share_keeper");
-        assertThat(change.get("effects").findValuesAsText("distance")).containsExactly("0", "1");
+        assertThat(change.get("effects").findValuesAsText("steps")).containsExactly("0", "1");
         assertThat(run.json().get("tables")).isEmpty();
     }
 
@@ -385,7 +385,7 @@ final class RehearseTest {
         rehearse(
                 "-e",
                 "UPDATE hive SET id = id + 10, due = id WHERE id = 13",
-                "--as",
+                "--server",
                 behaviour,
                 "--into",
                 after.toString());
@@ -407,7 +407,7 @@ final class RehearseTest {
         Program program = rehearse(
                 "-e",
                 "DELETE FROM share WHERE parts < 6; UPDATE share SET parts = parts + hive; DELETE FROM hive WHERE id <= 12",
-                "--as",
+                "--server",
                 "sqlite",
                 "--write-sql",
                 script.toString());
@@ -429,7 +429,7 @@ final class RehearseTest {
             assertThat(count(sql, "share"))
                     .isEqualTo(count(sql, "share WHERE parts = hive + 6"))
                     .isPositive();
-            run(sql, folder.resolve("change.undo.sql"));
+            run(sql, folder.resolve("change.back.sql"));
             assertThat(count(sql, "hive")).isEqualTo(3_000);
             assertThat(count(sql, "share WHERE parts = hive % 7")).isEqualTo(3_000);
         }

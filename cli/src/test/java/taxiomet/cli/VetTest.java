@@ -62,8 +62,8 @@ class VetTest {
                 .getSchema(Files.readString(Path.of("../docs/formats/vet.schema.json")));
         assertThat(schema.validate(program.json())).isEmpty();
         assertThat(program.json().get("around").get("dependants").toString())
-                .isEqualTo("[{\"table\":\"visit\",\"distance\":1},{\"table\":\"harvest\",\"distance\":1},"
-                        + "{\"table\":\"visit_treatment\",\"distance\":2}]");
+                .isEqualTo("[{\"table\":\"visit\",\"steps\":1},{\"table\":\"harvest\",\"steps\":1},"
+                        + "{\"table\":\"visit_treatment\",\"steps\":2}]");
         assertThat(program.json().get("many_to_many").toString())
                 .isEqualTo("[{\"one\":\"visit\",\"other\":\"treatment\",\"through\":\"visit_treatment\"}]");
         assertThat(program.json().get("load_order").get(0).toString())
@@ -295,7 +295,8 @@ class VetTest {
 
     private List<String> refusals(String charter, String server) throws IOException {
         List<String> found = new ArrayList<>();
-        for (JsonNode finding : vet(charter, "--for", server, "--json").json().get("findings")) {
+        for (JsonNode finding :
+                vet(charter, "--server", server, "--json").json().get("findings")) {
             if (finding.get("severity").asText().equals("error")) {
                 found.add(finding.get("place").asText().replaceAll(".*charter\\.yaml:", "") + " "
                         + finding.get("problem").asText());

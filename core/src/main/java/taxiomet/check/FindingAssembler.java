@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeSet;
 import java.util.function.Consumer;
 import taxiomet.charter.Charter;
@@ -28,6 +29,8 @@ import taxiomet.spill.SortedSpool;
 final class FindingAssembler {
     /** Duplicates stand group by group, and their rows all over the file: so many are fetched in one go. */
     private static final int GROUPED_ROWS_AT_ONCE = 100_000;
+
+    private static final int NAMED_COLUMNS = 5;
 
     private final Charter charter;
     private final CheckPlan plan;
@@ -121,11 +124,11 @@ final class FindingAssembler {
         HintFinder hints = log.kind() == FindingKind.ORPHAN ? hintsFor(log, rows) : new HintFinder();
         List<Evidence> examples = new ArrayList<>();
         SortedSpool.Reader reader = log.read();
-        GroupNumbers groups = new GroupNumbers();
+        Groups groups = new Groups(log);
         for (int i = 0; i < options.examples() && reader.next(); i++) {
             examples.add(
                     log.isGrouped()
-                            ? rows.get(reader.second()).evidence(groups.of(reader.first()), "")
+                            ? groups.evidence(reader.first(), rows.get(reader.second()))
                             : evidence(log, rows.get(reader.first()), reader.second(), hints));
         }
         return new Finding(
@@ -195,17 +198,55 @@ final class FindingAssembler {
                 .text();
     }
 
-    /** Numbers the groups of duplicates as they come, from 1. */
-    private static final class GroupNumbers {
+    /** Numbers groups as they come, from 1, and holds the rows of duplicates against the first of their group. */
+    private final class Groups {
+        private final boolean areDuplicates;
+        private final List<String> columns;
+        private final boolean[] isOfKey;
         private long first = -1;
         private long number;
+        private FoundRow firstRow;
 
-        long of(long firstOfGroup) {
+        Groups(FaultLog log) {
+            Table table = charter.table(log.table());
+            areDuplicates = log.kind() == FindingKind.DUPLICATE;
+            columns = table.columns().stream().map(Column::name).toList();
+            isOfKey = new boolean[columns.size()];
+            for (int place : table.indexesOf(log.columns())) {
+                isOfKey[place] = true;
+            }
+        }
+
+        /** The row of a group that comes next; the first of a group comes first. */
+        Evidence evidence(long firstOfGroup, FoundRow row) {
             if (firstOfGroup != first) {
                 first = firstOfGroup;
+                firstRow = row;
                 number++;
+                return row.evidence(number, "", List.of());
             }
-            return number;
+            if (!areDuplicates) {
+                return row.evidence(number, "", List.of());
+            }
+            List<String> differing = new ArrayList<>();
+            for (int i = 0; i < isOfKey.length; i++) {
+                if (!isOfKey[i]
+                        && !Objects.equals(
+                                firstRow.values().get(i), row.values().get(i))) {
+                    differing.add(columns.get(i));
+                }
+            }
+            return row.evidence(
+                    number,
+                    differing.isEmpty() ? "a copy of the first" : "not as the first: " + named(differing),
+                    differing);
+        }
+
+        private static String named(List<String> differing) {
+            return differing.size() <= NAMED_COLUMNS
+                    ? String.join(", ", differing)
+                    : String.join(", ", differing.subList(0, NAMED_COLUMNS)) + " and "
+                            + (differing.size() - NAMED_COLUMNS) + " more";
         }
     }
 
@@ -282,9 +323,9 @@ final class FindingAssembler {
         });
     }
 
-    private static void readGroupedEvidence(FaultLog log, RowLookup lookup, Consumer<Evidence> all) {
+    private void readGroupedEvidence(FaultLog log, RowLookup lookup, Consumer<Evidence> all) {
         SortedSpool.Reader reader = log.read();
-        GroupNumbers groups = new GroupNumbers();
+        Groups groups = new Groups(log);
         List<long[]> chunk = new ArrayList<>();
         boolean hasMore = reader.next();
         while (hasMore) {
@@ -294,7 +335,7 @@ final class FindingAssembler {
                 TreeSet<Long> refs = new TreeSet<>();
                 chunk.forEach(pair -> refs.add(pair[1]));
                 Map<Long, FoundRow> rows = lookup.find(refs);
-                chunk.forEach(pair -> all.accept(rows.get(pair[1]).evidence(groups.of(pair[0]), "")));
+                chunk.forEach(pair -> all.accept(groups.evidence(pair[0], rows.get(pair[1]))));
                 chunk.clear();
             }
         }

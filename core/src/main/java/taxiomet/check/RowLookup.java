@@ -24,17 +24,22 @@ final class RowLookup {
     private final int[] columns;
 
     /** A row as it stands in its file; without values when it is malformed. */
-    record FoundRow(long ref, String part, long line, List<String> values) {
+    record FoundRow(long ref, String part, long line, List<String> values, String raw) {
         Evidence evidence(String problem) {
-            return new Evidence(part, RowRef.row(ref), line, values, 0, problem, Optional.empty());
+            return evidence(0, problem, Optional.empty(), List.of());
         }
 
         Evidence evidence(Optional<Hint> hint) {
-            return new Evidence(part, RowRef.row(ref), line, values, 0, "", hint);
+            return evidence(0, "", hint, List.of());
         }
 
-        Evidence evidence(long group, String problem) {
-            return new Evidence(part, RowRef.row(ref), line, values, group, problem, Optional.empty());
+        /** @param differsIn what is different from the first row of the group */
+        Evidence evidence(long group, String problem, List<String> differsIn) {
+            return evidence(group, problem, Optional.empty(), differsIn);
+        }
+
+        private Evidence evidence(long group, String problem, Optional<Hint> hint, List<String> differsIn) {
+            return new Evidence(part, RowRef.row(ref), line, values, group, problem, hint, differsIn, raw);
         }
     }
 
@@ -70,7 +75,7 @@ final class RowLookup {
                 values[i] = batch.column(i).text(row);
             }
             long ref = batch.ref(row);
-            reader.accept(new FoundRow(ref, partName(ref), batch.line(row), Arrays.asList(values)));
+            reader.accept(new FoundRow(ref, partName(ref), batch.line(row), Arrays.asList(values), ""));
         }
         while (nextMalformed < malformed.size()) {
             handOver(malformed.get(nextMalformed++), reader);
@@ -78,7 +83,7 @@ final class RowLookup {
     }
 
     private void handOver(MalformedRow row, Consumer<FoundRow> reader) {
-        reader.accept(new FoundRow(row.ref(), partName(row.ref()), row.line(), List.of()));
+        reader.accept(new FoundRow(row.ref(), partName(row.ref()), row.line(), List.of(), row.raw()));
     }
 
     private String partName(long ref) {

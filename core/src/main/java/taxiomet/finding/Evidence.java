@@ -15,10 +15,21 @@ import java.util.Optional;
  * @param group for a duplicate, the number of its group of equal keys, 1 for the first; otherwise 0
  * @param problem what is wrong with the row, as a clause; may be empty where the finding says it all
  * @param hint for an orphan, the parent that was probably meant
+ * @param differsIn for a duplicate that is not the first of its group, the columns beside the key that differ from the first
+ * @param raw for a malformed row, the line it begins in as it stands there, of a long one its beginning; otherwise empty
  */
 public record Evidence(
-        String part, long row, long line, List<String> values, long group, String problem, Optional<Hint> hint) {
+        String part,
+        long row,
+        long line,
+        List<String> values,
+        long group,
+        String problem,
+        Optional<Hint> hint,
+        List<String> differsIn,
+        String raw) {
     public Evidence {
+        differsIn = List.copyOf(differsIn);
         values = Collections.unmodifiableList(new ArrayList<>(values));
     }
 }

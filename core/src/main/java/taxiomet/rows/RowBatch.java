@@ -32,8 +32,12 @@ public final class RowBatch {
      * @param ref where it stands
      * @param line the line it begins in, 1 for the first of the file
      * @param reason what is wrong with it, as a clause
+     * @param raw the line it begins in as it stands there, of a long one the first {@link #MOST_RAW} characters; U+FFFD for bytes that
+     *     are none in the file's encoding
      */
-    public record MalformedRow(long ref, long line, String reason) {}
+    public record MalformedRow(long ref, long line, String reason, String raw) {
+        public static final int MOST_RAW = 1_000;
+    }
 
     public RowBatch(int columnCount) {
         fullAt = Math.max(LEAST_ROWS, Math.min(ROWS, CELLS / Math.max(1, columnCount)));

@@ -1,6 +1,5 @@
 package taxiomet.vet;
 
-import java.util.Locale;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
@@ -12,14 +11,12 @@ import taxiomet.charter.Table;
 final class LinkSentence {
     private final ForeignKey link;
     private final Table child;
-    private final String one;
-    private final String parent;
+    private final boolean isOwnParent;
 
     private LinkSentence(Charter charter, ForeignKey link) {
         this.link = link;
         this.child = charter.table(link.child());
-        this.one = link.child();
-        this.parent = link.parent().equals(link.child()) ? "other " + link.parent() : link.parent();
+        this.isOwnParent = link.parent().equals(link.child());
     }
 
     static String of(Charter charter, ForeignKey link) {
@@ -33,7 +30,9 @@ final class LinkSentence {
                 ? link.columns().stream().allMatch(child::isRequired)
                 : link.columns().stream().anyMatch(child::isRequired);
         String by = "by " + String.join(", ", link.columns());
-        return "each " + one + " points at " + (isRequired ? "exactly one " : "one ") + parent
+        return "each row of " + link.child() + " points at " + (isRequired ? "exactly one " : "one ")
+                + "row of "
+                + (isOwnParent ? "its own table" : link.parent())
                 + (isRequired ? "" : " or none") + " (" + by + ")";
     }
 
@@ -42,7 +41,7 @@ final class LinkSentence {
         IntRange range = link.children().orElse(new IntRange(0, isKey ? 1 : IntRange.NO_LIMIT));
         String count;
         long last = range.most() == IntRange.NO_LIMIT ? range.least() : range.most();
-        String rows = one + (last == 1 ? " row" : " rows");
+        String rows = last == 1 ? "row" : "rows";
         if (range.most() == IntRange.NO_LIMIT) {
             count = range.least() == 0 ? "any number of" : "at least " + range.least();
         } else if (range.least() == range.most()) {
@@ -50,15 +49,11 @@ final class LinkSentence {
         } else {
             count = range.least() == 0 ? "at most " + range.most() : "from " + range.least() + " to " + range.most();
         }
-        return article(link.parent()) + " has " + count + " " + rows;
-    }
-
-    private static String article(String noun) {
-        return ("aeiou".indexOf(noun.toLowerCase(Locale.ROOT).charAt(0)) >= 0 ? "an " : "a ") + noun;
+        return "each row of " + link.parent() + " has " + count + " " + rows + " of " + link.child();
     }
 
     private String onDelete() {
-        String deleting = "deleting " + article(link.parent()) + " ";
+        String deleting = "deleting one of " + link.parent() + " ";
         String them = " them";
         return switch (link.onDelete().name()) {
             case NO_ACTION, RESTRICT -> deleting + "that has some is refused";
@@ -75,7 +70,7 @@ final class LinkSentence {
     private String onUpdate() {
         return switch (link.onUpdate().name()) {
             case NO_ACTION, RESTRICT -> "";
-            case CASCADE -> "; they follow when " + article(link.parent()) + " changes its key";
+            case CASCADE -> "; they follow when it changes its key";
             case SET_NULL -> "; they lose it when it changes its key";
             case SET_DEFAULT -> "; they get the default when it changes its key";
         };

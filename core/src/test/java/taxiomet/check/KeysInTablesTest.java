@@ -45,6 +45,32 @@ class KeysInTablesTest {
     }
 
     @Test
+    void copies_are_told_from_rows_that_contradict_one_another() {
+        TestTable hives = table("hive", "id integer", "name text", "fee numeric(6,2)")
+                .key("id")
+                .rows("1|Fern|1.00", "2|Gorse|NULL", "1|Fern|1.00", "01|Fern|2.00", "2|Heath|3.00", "3|x|0");
+        Finding finding = TestTables.of(folder, hives).check().findings().get(0);
+        List<String> said = new ArrayList<>();
+        finding.evidence().forEach(row -> said.add(row.row() + " " + row.problem() + " " + row.differsIn()));
+        assertThat(said)
+                .containsExactly(
+                        "1  []",
+                        "3 a copy of the first []",
+                        "4 not as the first: fee [fee]",
+                        "2  []",
+                        "5 not as the first: name, fee [name, fee]");
+        assertThat(finding.examples()).extracting(row -> row.problem()).contains("a copy of the first");
+    }
+
+    @Test
+    void a_null_in_a_primary_key_is_one_fault_also_where_the_column_says_not_null() {
+        assertThat(findings(table("hive", "id integer not null", "name text not null")
+                        .key("id")
+                        .rows("NULL|a", "1|NULL")))
+                .containsExactly("null in key at hive.primary_key: 1", "missing value at hive.name: 2");
+    }
+
+    @Test
     void of_each_group_one_row_would_do() {
         CheckResult result = TestTables.of(
                         folder, table("hive", "id integer").key("id").rows("1", "2", "1", "3", "2", "1"))

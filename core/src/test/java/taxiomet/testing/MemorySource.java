@@ -103,7 +103,7 @@ public final class MemorySource implements TableSource {
         int row = (int) RowRef.row(ref) - 1;
         String[] cells = parts.get(RowRef.part(ref)).get(row);
         if (cells == null) {
-            batch.addMalformed(new RowBatch.MalformedRow(ref, row + 2, "too few fields"));
+            batch.addMalformed(new RowBatch.MalformedRow(ref, row + 2, "too few fields", MALFORMED));
             return;
         }
         for (int i = 0; i < wanted.length; i++) {

@@ -47,7 +47,16 @@ final class MadeUp {
     private MadeUp() {}
 
     private static Evidence row(long row, long group, String problem, Hint hint, String... cells) {
-        return new Evidence("hives.csv", row, row + 1, Arrays.asList(cells), group, problem, Optional.ofNullable(hint));
+        return new Evidence(
+                "hives.csv",
+                row,
+                row + 1,
+                Arrays.asList(cells),
+                group,
+                problem,
+                Optional.ofNullable(hint),
+                List.of(),
+                "");
     }
 
     private static TableResult table(String name, long rows, long faulty, List<String> columns) {
@@ -93,7 +102,16 @@ final class MadeUp {
                 List.of(),
                 1,
                 new Finding.Reasons("", List.of(new Reason("5 fields where the header has 4", 1))),
-                new Evidence("hives.csv", 9, 10, List.of(), 0, "5 fields where the header has 4", Optional.empty())));
+                new Evidence(
+                        "hives.csv",
+                        9,
+                        10,
+                        List.of(),
+                        0,
+                        "5 fields where the header has 4",
+                        Optional.empty(),
+                        List.of(),
+                        "H-9,\"Fox\tglove\u001B[31m\",A1,7,8 " + "x".repeat(400))));
         findings.add(finding(
                 FindingKind.TYPE_MISMATCH,
                 "frames",
@@ -117,7 +135,7 @@ final class MadeUp {
                 2,
                 new Finding.Duplicates(1, 1),
                 row(6, 1, "", null, LONG_KEY, "one", "A1", "7"),
-                row(7, 1, "", null, LONG_KEY, "another", "A1", "7")));
+                row(7, 1, "not as the first: name", null, LONG_KEY, "another", "A1", "7")));
         Hint hint = new Hint(Hint.Kind.OTHER_CASE, List.of(List.of("A1")));
         findings.add(finding(
                 FindingKind.ORPHAN,
@@ -142,7 +160,8 @@ final class MadeUp {
                 List.of("apiary_id"),
                 1,
                 new Finding.Children("hive", "hive_apiary", "1.."),
-                List.of(new Evidence("apiarys.csv", 2, 3, List.of("A2"), 0, "0 children", Optional.empty())),
+                List.of(new Evidence(
+                        "apiarys.csv", 2, 3, List.of("A2"), 0, "0 children", Optional.empty(), List.of(), "")),
                 reader -> {}));
         findings.add(finding(
                 FindingKind.OWN_ANCESTOR,

@@ -128,10 +128,9 @@ public final class CharterReader {
                         problems.form(node, "`defaults` is a mapping, not " + node.words(), "");
                         return Behaviour.STANDARD;
                     }
-                    Fields defaults =
-                            new Fields(problems, map, "`defaults`", List.of("files", "behaves_as"), List.of());
+                    Fields defaults = new Fields(problems, map, "`defaults`", List.of("files", "server"), List.of());
                     defaults.find("files").ifPresent(files::readDefaults);
-                    String word = defaults.word("behaves_as", "standard", "postgresql", "sqlite", "mariadb");
+                    String word = defaults.word("server", "standard", "postgresql", "sqlite", "mariadb");
                     return Behaviour.valueOf(word.toUpperCase(Locale.ROOT));
                 })
                 .orElse(Behaviour.STANDARD);

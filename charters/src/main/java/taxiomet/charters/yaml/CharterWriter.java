@@ -134,7 +134,7 @@ public final class CharterWriter {
             defaults.add("files: {null_words: " + list(sharedNullWords) + "}");
         }
         if (charter.behavesAs() != Behaviour.STANDARD) {
-            defaults.add("behaves_as: " + charter.behavesAs().name().toLowerCase(Locale.ROOT));
+            defaults.add("server: " + charter.behavesAs().name().toLowerCase(Locale.ROOT));
         }
         if (!defaults.isEmpty()) {
             line(0, "defaults:");

@@ -46,7 +46,7 @@ class CharterProblemsTest {
                 titel: Honey
                 defaults:
                   files: {delimitr: ";", quote: "''", encoding: UTF7, header: maybe, null_words: NULL}
-                  behaves_as: postgres
+                  server: postgres
                   fils: 1
                 tables:
                   keeper:
@@ -69,7 +69,7 @@ class CharterProblemsTest {
                 "4:49|no encoding `UTF7`|`UTF-8`",
                 "4:63|`header` is yes, no, or a list",
                 "4:82|`null_words` is a list|`NULL`",
-                "5:15|`behaves_as` cannot be `postgres`|`postgresql`",
+                "5:11|`server` cannot be `postgres`|`postgresql`",
                 "6:3|no key `fils`|`files`",
                 "9:5|no key `row`|`rows`",
                 "11:18|no type `intger`|`integer`",

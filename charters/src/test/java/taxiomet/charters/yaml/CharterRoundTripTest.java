@@ -27,7 +27,7 @@ class CharterRoundTripTest {
     private static final String EVERYTHING = """
             charter: 1
             title: Bees
-            defaults: {behaves_as: postgresql}
+            defaults: {server: postgresql}
             tables:
               keeper:
                 rows: keeper.csv

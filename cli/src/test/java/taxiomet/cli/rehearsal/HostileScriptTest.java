@@ -137,7 +137,7 @@ final class HostileScriptTest {
                 folder.resolve("charter.yaml").toString(),
                 "-e",
                 String.join(";\n", changes),
-                "--as",
+                "--server",
                 server,
                 "--write-sql",
                 folder.resolve("change.sql").toString(),
@@ -158,7 +158,7 @@ final class HostileScriptTest {
         }
         execute(connection, Files.readString(folder.resolve("change.sql"), StandardCharsets.UTF_8));
         assertThat(rows(connection, quoting)).as(server).isEqualTo(wanted);
-        execute(connection, Files.readString(folder.resolve("change.undo.sql"), StandardCharsets.UTF_8));
+        execute(connection, Files.readString(folder.resolve("change.back.sql"), StandardCharsets.UTF_8));
         assertThat(rows(connection, quoting)).as(server).isEqualTo(before);
     }
 

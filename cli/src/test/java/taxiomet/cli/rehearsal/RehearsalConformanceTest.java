@@ -113,7 +113,7 @@ final class RehearsalConformanceTest {
                 caseFolder.resolve("charter.yaml").toString(),
                 "-e",
                 String.join(";\n", proposal.changes),
-                "--as",
+                "--server",
                 behaviour.name(),
                 "--write-sql",
                 script.toString(),
@@ -132,12 +132,12 @@ final class RehearsalConformanceTest {
                     + Files.readString(script);
         }
         cases.note("script: run");
-        failure = server.runScript(Files.readString(caseFolder.resolve("script.undo.sql")));
+        failure = server.runScript(Files.readString(caseFolder.resolve("script.back.sql")));
         // Rows that broke a rule on values cannot be put back where such rules cannot be set aside.
         boolean isHeldUp = proposal.isDirty && server.keepsRules() && failure != null && failure.contains("\"c_");
         if (!isHeldUp && (failure != null || !server.rows(proposal).equals(before))) {
             return "undo script: " + failure + " " + server.rows(proposal) + " instead of " + before + "\n"
-                    + Files.readString(caseFolder.resolve("script.undo.sql"));
+                    + Files.readString(caseFolder.resolve("script.back.sql"));
         }
         cases.note(isHeldUp ? "script: not undone, for a rule" : "script: undone");
         if (!wanted.equals(before)) {
@@ -162,7 +162,7 @@ final class RehearsalConformanceTest {
                 caseFolder.resolve("charter.yaml").toString(),
                 "-e",
                 String.join(";\n", proposal.changes),
-                "--as",
+                "--server",
                 behaviour.name(),
                 "--into",
                 copies.toString(),

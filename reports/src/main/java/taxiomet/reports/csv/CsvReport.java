@@ -77,7 +77,7 @@ public final class CsvReport {
                 row.group() == 0 ? null : Long.toString(row.group()),
                 joined(fields, row, fields.table().key()),
                 joined(fields, row, fields.table().label()),
-                joined(fields, row, fields.columns()),
+                row.raw().isEmpty() ? joined(fields, row, fields.columns()) : SafeCell.of(row.raw()),
                 row.problem(),
                 row.hint().map(hint -> hint.words()).orElse(null));
     }

@@ -26,7 +26,7 @@ public final class EffectsCsv {
                     "table",
                     "effect",
                     "link",
-                    "distance",
+                    "steps",
                     "row",
                     "line",
                     "file",

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
 import taxiomet.reports.EvidenceFields;
 
 /** One CSV file with the rows of one finding: where each stands, its own columns, and what is wrong with it. */
@@ -18,11 +19,13 @@ final class FindingRows implements Closeable {
     private final CsvWriter writer;
     private final EvidenceFields fields;
     private final boolean isGrouped;
+    private final boolean isMalformed;
 
     /** Opens the file; what stands in it already stays, and more rows follow. */
     FindingRows(Path file, Finding finding, EvidenceFields fields) throws IOException {
         this.fields = fields;
         this.isGrouped = finding.kind().isGrouped();
+        this.isMalformed = finding.kind() == FindingKind.MALFORMED_ROW;
         boolean isNew = Files.notExists(file);
         this.writer = CsvFile.open(file, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
         if (isNew) {
@@ -37,6 +40,11 @@ final class FindingRows implements Closeable {
         }
         header.add("problem");
         header.add("hint");
+        if (isMalformed) {
+            header.add("raw");
+            writer.writeRecord(header);
+            return;
+        }
         fields.table().columns().forEach(column -> header.add(SafeCell.of(column)));
         writer.writeRecord(header);
     }
@@ -51,8 +59,11 @@ final class FindingRows implements Closeable {
         }
         cells.add(row.problem().isEmpty() ? finding.kind().words() : row.problem());
         cells.add(row.hint().map(hint -> hint.words()).orElse(null));
-        for (int i = 0; i < fields.table().columns().size(); i++) {
-            cells.add(row.values().isEmpty() ? null : SafeCell.of(row.values().get(i)));
+        if (isMalformed) {
+            cells.add(SafeCell.of(row.raw()));
+        }
+        for (int i = 0; i < row.values().size(); i++) {
+            cells.add(SafeCell.of(row.values().get(i)));
         }
         writer.writeRecord(cells);
     }

@@ -265,6 +265,16 @@ public final class JsonReport {
         if (!row.problem().isEmpty()) {
             json.writeStringField("problem", row.problem());
         }
+        if (!row.differsIn().isEmpty()) {
+            json.writeArrayFieldStart("differs_in");
+            for (String column : row.differsIn()) {
+                json.writeString(column);
+            }
+            json.writeEndArray();
+        }
+        if (!row.raw().isEmpty()) {
+            json.writeStringField("raw", row.raw());
+        }
         writeHint(row.hint());
         json.writeEndObject();
     }

@@ -66,7 +66,7 @@ public final class RehearsalJson {
         json.writeStartObject();
         json.writeNumberField("taxiomet_rehearsal", 1);
         json.writeStringField("charter", result.charter());
-        json.writeStringField("behaves_as", result.behaviour());
+        json.writeStringField("server", result.behaviour());
         json.writeStringField("now", result.now());
         json.writeBooleanField("accepted", result.isAccepted());
         json.writeBooleanField("undone", result.isUndone());
@@ -174,9 +174,9 @@ public final class RehearsalJson {
             if (effect.link().isPresent()) {
                 json.writeStringField("link", effect.link().get());
             }
-            json.writeNumberField("distance", effect.distance());
+            json.writeNumberField("steps", effect.distance());
             if (effect.farthest() > effect.distance()) {
-                json.writeNumberField("to_distance", effect.farthest());
+                json.writeNumberField("to_steps", effect.farthest());
             }
             json.writeNumberField("rows", effect.rows());
             if (effect.writes() > effect.rows()) {
@@ -309,7 +309,7 @@ public final class RehearsalJson {
                     if (step.link().isPresent()) {
                         json.writeStringField("link", step.link().get());
                     }
-                    json.writeNumberField("distance", step.distance());
+                    json.writeNumberField("steps", step.distance());
                     writeRow(json, step.row());
                     writeCells(json, "before", step.values().before());
                     writeCells(json, "after", step.values().after());

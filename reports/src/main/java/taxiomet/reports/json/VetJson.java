@@ -117,7 +117,7 @@ public final class VetJson {
         for (Neighbour neighbour : neighbours) {
             json.writeStartObject();
             json.writeStringField("table", neighbour.table());
-            json.writeNumberField("distance", neighbour.distance());
+            json.writeNumberField("steps", neighbour.distance());
             json.writeEndObject();
         }
         json.writeEndArray();

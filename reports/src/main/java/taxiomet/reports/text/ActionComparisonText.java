@@ -19,13 +19,20 @@ import taxiomet.reports.text.Grid.Cell;
 
 /** One proposal under each action of a link, side by side. */
 public final class ActionComparisonText {
+    private static final int HANGING = 4;
+
     private ActionComparisonText() {}
 
     /** @param out takes one line at a time, without its end */
     public static void write(ActionComparison comparison, int width, boolean hasColor, Consumer<String> out) {
-        out.accept(Style.STRONG.apply(CellText.escaped(comparison.charter()), hasColor)
-                + ": the proposal under each action of " + CellText.escaped(comparison.link()) + " "
-                + comparison.event());
+        Paragraph.lines(
+                        Style.STRONG.apply(CellText.escaped(comparison.charter()), hasColor)
+                                + ": the proposal under each action of " + CellText.escaped(comparison.link()) + " "
+                                + comparison.event(),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         out.accept("");
         Grid grid = new Grid();
         grid.addColumn(comparison.event(), Grid.Kind.KEPT);

@@ -2,6 +2,9 @@ package taxiomet.reports.text;
 
 /** Makes cells fit to be shown: nothing in them can move the cursor, hide, or turn the line round. */
 public final class CellText {
+    /** Longer texts are shown by their ends. */
+    private static final int LONGEST_WHOLE = 200;
+
     private static final int ZERO_WIDTH_SPACE = 0x200B;
 
     private CellText() {}
@@ -11,7 +14,7 @@ public final class CellText {
         if (cell == null) {
             return "null";
         }
-        String escaped = escaped(cell);
+        String escaped = shortened(cell);
         boolean needsQuotes = cell.isEmpty()
                 || cell.equals("null")
                 || Character.isWhitespace(cell.charAt(0))
@@ -47,6 +50,17 @@ public final class CellText {
         return escaped == null ? text : escaped.toString();
     }
 
+    /** A text as it is shown; of a long one both ends, and how long it is. */
+    static String shortened(String text) {
+        int length = text.codePointCount(0, text.length());
+        if (length <= LONGEST_WHOLE) {
+            return escaped(text);
+        }
+        String start = text.substring(0, text.offsetByCodePoints(0, LONGEST_WHOLE / 2));
+        String end = text.substring(text.offsetByCodePoints(text.length(), -LONGEST_WHOLE / 4));
+        return escaped(start) + " ... " + escaped(end) + " (" + Counted.grouped(length) + " characters)";
+    }
+
     private static boolean isVisible(int point) {
         return switch (Character.getType(point)) {
             case Character.CONTROL,
@@ -61,9 +75,38 @@ public final class CellText {
         };
     }
 
-    /** How many columns of a terminal a text takes. */
+    /** How many columns of a terminal a text takes; codes of colours take none. */
     static int width(String text) {
-        return text.codePoints().map(CellText::width).sum();
+        int width = 0;
+        for (int i = 0; i < text.length(); ) {
+            int point = text.codePointAt(i);
+            if (point == Style.ESCAPE) {
+                i = text.indexOf('m', i) + 1;
+                continue;
+            }
+            width += width(point);
+            i += Character.charCount(point);
+        }
+        return width;
+    }
+
+    /** As much of the beginning of a text as takes so many columns, one character at least; codes of colours stay whole. */
+    static String start(String text, int width) {
+        int taken = 0;
+        int at = 0;
+        while (at < text.length()) {
+            int point = text.codePointAt(at);
+            if (point == Style.ESCAPE) {
+                at = text.indexOf('m', at) + 1;
+                continue;
+            }
+            if (at > 0 && taken + width(point) > width) {
+                break;
+            }
+            taken += width(point);
+            at += Character.charCount(point);
+        }
+        return text.substring(0, at);
     }
 
     private static int width(int point) {

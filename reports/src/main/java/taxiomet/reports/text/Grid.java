@@ -1,15 +1,22 @@
 package taxiomet.reports.text;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
-/** Rows of cells in columns that line up, without lines between them. */
+/**
+ * Rows of cells in columns that line up, without lines between them. Nothing is cut: where there is no room, texts go on in the next line,
+ * and where columns cannot stand side by side, the cells of a row stand under one another, each behind its heading.
+ */
 final class Grid {
+    /** In a cell: what follows begins a line of its own. */
+    static final char NEXT_LINE = '\n';
+
     private static final int GAP = 2;
-    private static final int LEAST_WIDTH = 8;
-    private static final int LEAST_KEPT_WIDTH = 36;
-    /** How narrow the last column may become, whose text goes on in the next line: at first, and when room is short. */
-    private static final int[] LEAST_LAST_WIDTHS = {24, 14, 14};
+    private static final int LEAST_TEXT = 14;
+    private static final int LEAST_KEPT = 40;
+    private static final int LEAST_LAST = 24;
+    private static final int STACKED_INDENT = 4;
 
     private final List<Column> columns = new ArrayList<>();
     private final List<List<Cell>> rows = new ArrayList<>();
@@ -19,7 +26,7 @@ final class Grid {
         /** Aligned to the right, and never made narrower. */
         NUMBER,
         TEXT,
-        /** Made narrower than most values are only when nothing else can be. */
+        /** Keys and values at fault: broken only where they are long. */
         KEPT
     }
 
@@ -52,85 +59,131 @@ final class Grid {
         rows.add(List.copyOf(cells));
     }
 
-    /**
-     * The lines, each starting with {@code indent} blanks and at most {@code width} wide where that can be. What does not fit
-     * into a column is cut, but for the last column, which goes on in the next line.
-     */
+    /** The lines, each starting with {@code indent} blanks and at most {@code width} wide where words and keys allow it. */
     List<String> lines(int indent, int width, boolean hasColor) {
-        int[] widths = widths(width - indent);
+        int room = width - indent;
+        int[] widths = widths(columns.size(), room);
+        boolean hasRemarks = columns.get(columns.size() - 1).head().isEmpty()
+                && columns.stream().anyMatch(column -> !column.head().isEmpty());
+        boolean isBelow = sum(widths) > room && hasRemarks;
+        if (isBelow) {
+            widths = widths(columns.size() - 1, room);
+        }
+        if (sum(widths) > room) {
+            return stacked(indent, width, hasColor);
+        }
+        int[] fitting = widths;
         List<String> lines = new ArrayList<>();
         List<Cell> heads = columns.stream()
                 .map(column -> new Cell(column.head(), Style.FAINT))
                 .toList();
         if (heads.stream().anyMatch(head -> !head.text().isEmpty())) {
-            lines.add(line(heads, widths, indent, hasColor));
+            addLines(heads, fitting, indent, hasColor, lines);
         }
-        int last = columns.size() - 1;
         for (List<Cell> row : rows) {
-            Cell whole = row.get(last);
-            int room = Math.max(widths[last], LEAST_WIDTH);
-            List<String> parts = Paragraph.lines(whole.text(), 0, room);
-            for (int i = 0; i < parts.size(); i++) {
-                List<Cell> cells = new ArrayList<>();
-                for (int c = 0; c < last; c++) {
-                    cells.add(i == 0 ? row.get(c) : Cell.of(""));
-                }
-                cells.add(new Cell(parts.get(i), whole.style()));
-                lines.add(line(cells, widths, indent, hasColor));
+            addLines(row, fitting, indent, hasColor, lines);
+            Cell remark = row.get(columns.size() - 1);
+            if (isBelow && !remark.text().isEmpty()) {
+                int below = indent + widthOfNumbers(fitting);
+                broken(remark.text(), width - below)
+                        .forEach(part ->
+                                lines.add(" ".repeat(below) + remark.style().apply(part, hasColor)));
             }
         }
         return lines;
     }
 
-    private int[] widths(int room) {
-        int[] widths = new int[columns.size()];
-        int total = GAP * (columns.size() - 1);
-        for (int i = 0; i < widths.length; i++) {
-            widths[i] = CellText.width(columns.get(i).head());
-            for (List<Cell> row : rows) {
-                widths[i] = Math.max(widths[i], CellText.width(row.get(i).text()));
-            }
-            total += widths[i];
+    /** What the numbers take that stand before the first text. */
+    private int widthOfNumbers(int[] widths) {
+        int taken = 0;
+        for (int i = 0; i < widths.length && columns.get(i).isNumber(); i++) {
+            taken += widths[i] + GAP;
         }
-        for (int round = 0; round < LEAST_LAST_WIDTHS.length; round++) {
-            total = narrowed(widths, total, room, round);
-        }
-        return widths;
+        return taken;
     }
 
-    /** Takes one character after the other from the widest column that can give one. */
-    private int narrowed(int[] widths, int from, int room, int round) {
-        int total = from;
+    private static int sum(int[] widths) {
+        return Arrays.stream(widths).sum() + GAP * (widths.length - 1);
+    }
+
+    private static int widthOf(String text) {
+        int widest = 0;
+        for (String line : text.split(String.valueOf(NEXT_LINE), -1)) {
+            widest = Math.max(widest, CellText.width(line));
+        }
+        return widest;
+    }
+
+    /** Of the first columns: as wide as the texts where there is room for that; otherwise the widest give way first. */
+    private int[] widths(int count, int room) {
+        int[] widths = new int[count];
+        int[] least = new int[count];
+        for (int i = 0; i < widths.length; i++) {
+            widths[i] = widthOf(columns.get(i).head());
+            for (List<Cell> row : rows) {
+                widths[i] = Math.max(widths[i], widthOf(row.get(i).text()));
+            }
+            least[i] = Math.min(widths[i], leastWidth(i));
+        }
+        int total = sum(widths);
         while (total > room) {
             int widest = -1;
             for (int i = 0; i < widths.length; i++) {
-                if (widths[i] > leastWidth(i, round) && (widest < 0 || widths[i] > widths[widest])) {
+                if (widths[i] > least[i] && (widest < 0 || widths[i] > widths[widest])) {
                     widest = i;
                 }
             }
             if (widest < 0) {
-                return total;
+                return widths;
             }
             widths[widest]--;
             total--;
         }
-        return total;
+        return widths;
     }
 
-    private int leastWidth(int column, int round) {
-        boolean isLastRound = round == LEAST_LAST_WIDTHS.length - 1;
+    private int leastWidth(int column) {
         return switch (columns.get(column).kind()) {
             case NUMBER -> Integer.MAX_VALUE;
-            case KEPT -> isLastRound ? LEAST_WIDTH : LEAST_KEPT_WIDTH;
-            case TEXT -> column == columns.size() - 1 ? LEAST_LAST_WIDTHS[round] : LEAST_WIDTH;
+            case KEPT -> LEAST_KEPT;
+            case TEXT ->
+                column == columns.size() - 1
+                        ? LEAST_LAST
+                        : Math.max(LEAST_TEXT, widthOf(columns.get(column).head()));
         };
+    }
+
+    private void addLines(List<Cell> cells, int[] widths, int indent, boolean hasColor, List<String> lines) {
+        List<List<String>> parts = new ArrayList<>();
+        int height = 0;
+        for (int i = 0; i < widths.length; i++) {
+            parts.add(broken(cells.get(i).text(), widths[i]));
+            height = Math.max(height, parts.get(i).size());
+        }
+        for (int line = 0; line < height; line++) {
+            List<Cell> texts = new ArrayList<>();
+            for (int i = 0; i < widths.length; i++) {
+                List<String> part = parts.get(i);
+                texts.add(new Cell(
+                        line < part.size() ? part.get(line) : "", cells.get(i).style()));
+            }
+            lines.add(line(texts, widths, indent, hasColor));
+        }
+    }
+
+    private static List<String> broken(String text, int width) {
+        List<String> lines = new ArrayList<>();
+        for (String line : text.split(String.valueOf(NEXT_LINE), -1)) {
+            lines.addAll(Paragraph.lines(line, 0, Math.max(1, width)));
+        }
+        return lines;
     }
 
     private String line(List<Cell> cells, int[] widths, int indent, boolean hasColor) {
         StringBuilder line = new StringBuilder(" ".repeat(indent));
         StringBuilder gap = new StringBuilder();
-        for (int i = 0; i < cells.size(); i++) {
-            String text = CellText.cut(cells.get(i).text(), widths[i]);
+        for (int i = 0; i < widths.length; i++) {
+            String text = cells.get(i).text();
             String fill = " ".repeat(Math.max(0, widths[i] - CellText.width(text)));
             String styled = cells.get(i).style().apply(text, hasColor);
             if (columns.get(i).isNumber()) {
@@ -144,5 +197,48 @@ final class Grid {
             gap.append(fill).append(" ".repeat(GAP));
         }
         return line.toString();
+    }
+
+    /** The cells of each row under one another; numbers in one line before the others. */
+    private List<String> stacked(int indent, int width, boolean hasColor) {
+        List<String> lines = new ArrayList<>();
+        int inner = indent + STACKED_INDENT;
+        for (List<Cell> row : rows) {
+            List<String> numbers = new ArrayList<>();
+            for (int i = 0; i < columns.size() && columns.get(i).isNumber(); i++) {
+                if (!row.get(i).text().isEmpty()) {
+                    numbers.add(columns.get(i).head() + " " + row.get(i).text());
+                }
+            }
+            if (!numbers.isEmpty()) {
+                Paragraph.lines(String.join(", ", numbers), indent, width)
+                        .forEach(line ->
+                                lines.add(" ".repeat(indent) + Style.FAINT.apply(line.substring(indent), hasColor)));
+            }
+            boolean isFirst = numbers.isEmpty();
+            int leading = (int) columns.stream().takeWhile(Column::isNumber).count();
+            for (int i = leading; i < columns.size(); i++) {
+                Cell cell = row.get(i);
+                if (cell.text().isEmpty()) {
+                    continue;
+                }
+                String head = columns.get(i).head();
+                int at = isFirst ? indent : inner;
+                isFirst = false;
+                int left = head.isEmpty() ? at : at + CellText.width(head) + 1;
+                boolean isBeside = width - left >= LEAST_TEXT;
+                List<String> parts = broken(cell.text(), width - (isBeside ? left : at));
+                for (int line = 0; line < parts.size(); line++) {
+                    String before = head.isEmpty() || !isBeside || line > 0
+                            ? " ".repeat(isBeside ? left : at)
+                            : " ".repeat(at) + Style.FAINT.apply(head, hasColor) + " ";
+                    if (line == 0 && !isBeside && !head.isEmpty()) {
+                        lines.add(" ".repeat(at) + Style.FAINT.apply(head, hasColor));
+                    }
+                    lines.add(before + cell.style().apply(parts.get(line), hasColor));
+                }
+            }
+        }
+        return lines;
     }
 }

@@ -7,18 +7,39 @@ import java.util.List;
 public final class Paragraph {
     private Paragraph() {}
 
-    /** Lines of at most {@code width} columns where words allow it, each starting with {@code indent} blanks. */
+    /** Lines of at most {@code width} columns, each starting with {@code indent} blanks; a word that is longer goes on in the next line. */
     public static List<String> lines(String text, int indent, int width) {
+        return lines(text, indent, indent, width);
+    }
+
+    /** The same with another indent from the second line on. */
+    public static List<String> lines(String text, int indent, int hanging, int width) {
         List<String> lines = new ArrayList<>();
         StringBuilder line = new StringBuilder();
+        int taken = 0;
+        boolean isEmpty = true;
         for (String word : text.split(" ", -1)) {
-            if (line.length() > 0 && indent + CellText.width(line.toString()) + 1 + CellText.width(word) > width) {
-                lines.add(" ".repeat(indent) + line);
+            int room = width - (lines.isEmpty() ? indent : hanging);
+            int wide = CellText.width(word);
+            if (!isEmpty && taken + 1 + wide > room) {
+                lines.add(" ".repeat(lines.isEmpty() ? indent : hanging) + line);
                 line.setLength(0);
+                taken = 0;
+                isEmpty = true;
+                room = width - hanging;
             }
-            line.append(line.length() > 0 ? " " : "").append(word);
+            String rest = word;
+            while (isEmpty && CellText.width(rest) > Math.max(1, room)) {
+                String start = CellText.start(rest, Math.max(1, room));
+                lines.add(" ".repeat(lines.isEmpty() ? indent : hanging) + start);
+                rest = rest.substring(start.length());
+                room = width - hanging;
+            }
+            line.append(isEmpty ? "" : " ").append(rest);
+            taken += (isEmpty ? 0 : 1) + CellText.width(rest);
+            isEmpty = false;
         }
-        lines.add(" ".repeat(indent) + line);
+        lines.add(" ".repeat(lines.isEmpty() ? indent : hanging) + line);
         return lines;
     }
 }

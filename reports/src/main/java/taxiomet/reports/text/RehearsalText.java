@@ -25,6 +25,7 @@ import taxiomet.reports.text.Grid.Cell;
 
 /** The result of a rehearsal for a person: the answer first, then each change, then what it comes to as a whole. */
 public final class RehearsalText {
+    private static final int HANGING = 4;
     private static final int INDENT = 4;
     private static final int MOST_NAMED = 8;
     /** A statement is shown to so many characters; the JSON has it whole. */
@@ -72,8 +73,13 @@ public final class RehearsalText {
                 && result.weights().noneMatch(weight -> weight.isAtLeast(Severity.WARNING));
         Style style = isAccepted ? isGood ? Style.GOOD : Style.WARNING : Style.ERROR;
         answer += idle;
-        out.accept(Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
-                + style.apply(answer, hasColor));
+        Paragraph.lines(
+                        Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
+                                + style.apply(answer, hasColor),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         paragraph(summary(), 0);
     }
 
@@ -103,7 +109,12 @@ public final class RehearsalText {
             return;
         }
         out.accept("");
-        out.accept(Style.WARNING.apply("declared, and not read", hasColor) + ": the rehearsal knows nothing of it");
+        Paragraph.lines(
+                        Style.WARNING.apply("declared, and not read", hasColor) + ": the rehearsal knows nothing of it",
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         for (NotRead lost : result.notRead()) {
             String at = lost.table().map(table -> table + ".").orElse("") + lost.name();
             paragraph(
@@ -187,10 +198,15 @@ public final class RehearsalText {
     private void writeChange(int number, ChangeResult change) {
         String answer = change.isAccepted() ? "accepted" : "blocked";
         Style style = change.isAccepted() ? Style.GOOD : Style.ERROR;
-        out.accept(style.apply(answer, hasColor) + "  " + Style.STRONG.apply("change " + number, hasColor) + ": "
-                + CellText.escaped(CellText.cut(change.words(), LONGEST)));
+        Paragraph.lines(
+                        style.apply(answer, hasColor) + "  " + Style.STRONG.apply("change " + number, hasColor) + ": "
+                                + CellText.escaped(CellText.cut(change.words(), LONGEST)),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         paragraph(
-                "names "
+                "selects "
                         + (change.isIdle()
                                 ? Style.WARNING.apply("no row", hasColor)
                                 : Counted.of(change.direct(), "row"))
@@ -326,8 +342,14 @@ public final class RehearsalText {
     private void writeEnd() {
         if (!result.atEnd().isEmpty()) {
             out.accept("");
-            out.accept(Style.ERROR.apply("blocked", hasColor) + "  "
-                    + Style.STRONG.apply("the whole, at its end", hasColor) + ": links that waited do not hold");
+            Paragraph.lines(
+                            Style.ERROR.apply("blocked", hasColor) + "  "
+                                    + Style.STRONG.apply("the whole, at its end", hasColor)
+                                    + ": links that waited do not hold",
+                            0,
+                            HANGING,
+                            width)
+                    .forEach(out);
             writeRefusals(result.atEnd());
         } else if (result.isUndone()) {
             out.accept("");
@@ -368,7 +390,7 @@ public final class RehearsalText {
             return;
         }
         out.accept("");
-        out.accept(style.apply(title, hasColor));
+        Paragraph.lines(style.apply(title, hasColor), 0, HANGING, width).forEach(out);
         for (FindingChange finding : findings) {
             paragraph(
                     finding.kind().words() + " at " + CellText.escaped(finding.table() + "." + finding.at()) + ": "
@@ -383,7 +405,8 @@ public final class RehearsalText {
             return;
         }
         out.accept("");
-        out.accept(Style.WARNING.apply("elsewhere it ends differently", hasColor));
+        Paragraph.lines(Style.WARNING.apply("elsewhere it ends differently", hasColor), 0, HANGING, width)
+                .forEach(out);
         for (Divergence divergence : result.elsewhere()) {
             String rows = divergence.rows() == 0
                     ? ""
@@ -404,7 +427,12 @@ public final class RehearsalText {
     /** Tells why a row is touched: the way from the change, link by link. */
     public static void writeWays(String row, Ways why, int width, boolean hasColor, Consumer<String> out) {
         if (why.ways().isEmpty() && why.inTheWay().isEmpty()) {
-            out.accept(Style.STRONG.apply(CellText.escaped(row), hasColor) + ": no change touches it");
+            Paragraph.lines(
+                            Style.STRONG.apply(CellText.escaped(row), hasColor) + ": no change touches it",
+                            0,
+                            HANGING,
+                            width)
+                    .forEach(out);
         }
         for (EffectRow blocking : why.inTheWay()) {
             Paragraph.lines(
@@ -419,9 +447,15 @@ public final class RehearsalText {
         for (List<EffectRow> way : why.ways()) {
             EffectRow last = way.get(way.size() - 1);
             String would = last.isAccepted() ? "is " : "would be ";
-            out.accept(Style.STRONG.apply(CellText.escaped(row), hasColor) + " " + would
-                    + styleOf(last.kind()).apply(last.kind().words(), hasColor) + " by change " + last.change()
-                    + (last.isAccepted() ? "" : ", which is blocked"));
+            Paragraph.lines(
+                            Style.STRONG.apply(CellText.escaped(row), hasColor) + " " + would
+                                    + styleOf(last.kind()).apply(last.kind().words(), hasColor) + " by change "
+                                    + last.change()
+                                    + (last.isAccepted() ? "" : ", which is blocked"),
+                            0,
+                            HANGING,
+                            width)
+                    .forEach(out);
             for (EffectRow step : way) {
                 String by = step.link()
                         .map(link -> "by link " + CellText.escaped(link))

@@ -14,6 +14,9 @@ enum Style {
     /** The value at fault. */
     VALUE("35");
 
+    /** Begins the code of a colour; nothing else does that is printed. */
+    static final char ESCAPE = '\u001B';
+
     private final String code;
 
     Style(String code) {

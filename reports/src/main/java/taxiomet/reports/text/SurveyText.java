@@ -16,6 +16,7 @@ import taxiomet.vet.LinkGraph.ManyToMany;
 
 /** What a survey found, for a person: the tables, what their columns hold, what could identify a row, what could point where. */
 public final class SurveyText {
+    private static final int HANGING = 4;
     private static final int INDENT = 4;
     private static final int LONGEST_VALUE = 20;
     private static final int OTHER_KEYS = 5;
@@ -34,36 +35,51 @@ public final class SurveyText {
         this.out = out;
     }
 
-    /** @param withColumns whether the profiles of columns are written too */
-    public void write(boolean withColumns) {
-        long rows = result.tables().stream().mapToLong(SurveyedTable::rows).sum();
-        long links = result.links().stream().filter(CandidateLink::isChosen).count();
-        out.accept(Style.STRONG.apply(CellText.escaped(result.draft().name()), hasColor) + ": "
-                + Counted.of(result.tables().size(), "table") + ", " + Counted.of(rows, "row") + ", "
-                + Counted.of(links, "likely link"));
-        for (SurveyedTable table : result.tables()) {
-            writeTable(table, withColumns);
-        }
+    /** The whole result, the answer first. */
+    public void write() {
+        writeAnswer();
+        result.tables().forEach(this::writeTable);
         writeLinks();
         writePairs();
+    }
+
+    /** The answer alone. */
+    public void writeAnswer() {
+        long rows = result.tables().stream().mapToLong(SurveyedTable::rows).sum();
+        long links = result.links().stream().filter(CandidateLink::isChosen).count();
+        Paragraph.lines(
+                        Style.STRONG.apply(CellText.escaped(result.draft().name()), hasColor) + ": "
+                                + Counted.of(result.tables().size(), "table") + ", " + Counted.of(rows, "row") + ", "
+                                + Counted.of(links, "likely link"),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
     }
 
     private void sentence(String text, int indent) {
         Paragraph.lines(CellText.escaped(text), indent, width).forEach(out);
     }
 
-    private void writeTable(SurveyedTable table, boolean withColumns) {
+    private void writeTable(SurveyedTable table) {
         out.accept("");
-        out.accept(Style.STRONG.apply(CellText.escaped(table.name()), hasColor) + "  " + Counted.of(table.rows(), "row")
-                + (table.malformed() > 0 ? ", " + Counted.grouped(table.malformed()) + " malformed" : "")
-                + Style.FAINT.apply("  " + CellText.escaped(String.join(", ", table.files())), hasColor));
+        Paragraph.lines(
+                        Style.STRONG.apply(CellText.escaped(table.name()), hasColor) + "  "
+                                + Counted.of(table.rows(), "row")
+                                + (table.malformed() > 0
+                                        ? ", " + Counted.grouped(table.malformed()) + " malformed"
+                                        : "")
+                                + Style.FAINT.apply(
+                                        "  " + CellText.escaped(String.join(", ", table.files())), hasColor),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         table.remarks().forEach(remark -> sentence(remark, INDENT));
         if (table.repeatsRows()) {
             sentence("there are rows that are equal in all columns", INDENT);
         }
-        if (withColumns) {
-            writeColumns(table);
-        }
+        writeColumns(table);
         writeKeys(table);
     }
 
@@ -157,7 +173,12 @@ public final class SurveyText {
         List<CandidateLink> chosen =
                 result.links().stream().filter(CandidateLink::isChosen).toList();
         out.accept("");
-        out.accept(Style.STRONG.apply(chosen.isEmpty() ? "No likely links" : "Likely links", hasColor));
+        Paragraph.lines(
+                        Style.STRONG.apply(chosen.isEmpty() ? "No likely links" : "Likely links", hasColor),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         chosen.forEach(this::writeLink);
         List<CandidateLink> others = result.links().stream()
                 .filter(link -> !link.isChosen() && link.score() >= LEAST_SCORE)
@@ -165,7 +186,8 @@ public final class SurveyText {
                 .toList();
         if (!others.isEmpty()) {
             out.accept("");
-            out.accept(Style.STRONG.apply("Less likely", hasColor));
+            Paragraph.lines(Style.STRONG.apply("Less likely", hasColor), 0, HANGING, width)
+                    .forEach(out);
             for (CandidateLink link : others) {
                 sentence(ends(link.counts()) + ": " + covered(link) + reasons(link), INDENT);
             }
@@ -191,7 +213,8 @@ public final class SurveyText {
     private void writeLink(CandidateLink link) {
         ChildrenTally tally = link.counts().children().orElseThrow();
         long nulls = link.counts().nulls() + link.counts().halfNulls();
-        out.accept(" ".repeat(INDENT) + Style.NOTE.apply(CellText.escaped(ends(link.counts())), hasColor));
+        Paragraph.lines(Style.NOTE.apply(CellText.escaped(ends(link.counts())), hasColor), INDENT, width)
+                .forEach(out);
         sentence(
                 covered(link) + "; " + (nulls == 0 ? "never null" : Counted.grouped(nulls) + " null") + "; "
                         + (link.isOneToOne()
@@ -222,7 +245,8 @@ public final class SurveyText {
             return;
         }
         out.accept("");
-        out.accept(Style.STRONG.apply("Many to many", hasColor));
+        Paragraph.lines(Style.STRONG.apply("Many to many", hasColor), 0, HANGING, width)
+                .forEach(out);
         for (ManyToMany pair : result.pairs()) {
             sentence(pair.one() + " and " + pair.other() + ", through " + pair.through(), INDENT);
         }

@@ -22,6 +22,7 @@ import taxiomet.reports.text.Grid.Cell;
 
 /** The result of a check for a person: the answer first, then a line a table, then the findings, the worst first. */
 public final class TextReport {
+    private static final int HANGING = 4;
     private static final int VALUES_SHOWN = 3;
     private static final int GAPS_SHOWN = 12;
     private static final int INDENT = 4;
@@ -78,8 +79,13 @@ public final class TextReport {
     private void writeAnswer() {
         String answer = result.isSound() ? "sound" : "not sound";
         Style style = result.isSound() ? Style.GOOD : Style.ERROR;
-        out.accept(Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
-                + style.apply(answer, hasColor));
+        Paragraph.lines(
+                        Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
+                                + style.apply(answer, hasColor),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         String findings = result.findings().isEmpty()
                 ? "no findings"
                 : Counted.of(result.findings().size(), "finding") + " (" + bySeverity() + ")";
@@ -102,7 +108,7 @@ public final class TextReport {
         grid.addColumn("table", Grid.Kind.TEXT);
         grid.addColumn("rows", Grid.Kind.NUMBER);
         grid.addColumn("at fault", Grid.Kind.NUMBER);
-        grid.addColumn("findings", Grid.Kind.TEXT);
+        grid.addColumn("rows by kind", Grid.Kind.TEXT);
         for (TableResult table : result.tables()) {
             grid.addRow(List.of(
                     Cell.of(CellText.escaped(table.name())),
@@ -139,8 +145,13 @@ public final class TextReport {
                 : finding.details() instanceof Finding.Gaps gaps
                         ? Counted.of(gaps.missing(), "number") + " in " + Counted.of(gaps.ranges(), "gap")
                         : Counted.of(finding.rows(), "row");
-        out.accept(Style.of(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
-                + Style.STRONG.apply(kind, hasColor) + ": " + where);
+        Paragraph.lines(
+                        Style.of(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
+                                + Style.STRONG.apply(kind, hasColor) + ": " + where,
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         for (String sentence : sentences(finding)) {
             Paragraph.lines(sentence, INDENT, width).forEach(out);
         }
@@ -162,7 +173,7 @@ public final class TextReport {
             sentences.add(Counted.of(rings.rings(), "ring") + " over (" + String.join(", ", finding.columns())
                     + "): whoever follows the link from such a row comes back to it");
         } else if (details instanceof Finding.Children children) {
-            sentences.add("each row should have " + children.range() + " children in " + children.child() + " (link "
+            sentences.add("each row should have " + wanted(children.range()) + " in " + children.child() + " (link "
                     + children.link() + ")");
         } else if (details instanceof Finding.Undeclared lost) {
             sentences.add("a " + lost.what() + " is left out: "
@@ -194,8 +205,22 @@ public final class TextReport {
         return sentences;
     }
 
+    /** How many children there should be, in words. */
+    private static String wanted(String range) {
+        int dots = range.indexOf("..");
+        String least = dots < 0 ? range : range.substring(0, dots);
+        String most = dots < 0 ? range : range.substring(dots + 2);
+        String children = (most.isEmpty() ? least : most).equals("1") ? " child" : " children";
+        if (most.isEmpty()) {
+            return "at least " + least + children;
+        } else if (least.equals(most)) {
+            return "exactly " + most + children;
+        }
+        return least.equals("0") ? "at most " + most + children : least + " to " + most + children;
+    }
+
     private static String counted(Reason reason) {
-        return Counted.grouped(reason.rows()) + " with " + reason.words();
+        return Counted.of(reason.rows(), "row") + ": " + reason.words();
     }
 
     private Optional<String> ruleSentence(Finding finding) {
@@ -245,7 +270,7 @@ public final class TextReport {
 
     private static String shown(MissingValue value) {
         String cells = value.values().stream().map(CellText::of).collect(Collectors.joining(", "));
-        return CellText.cut(value.values().size() == 1 ? cells : "(" + cells + ")", 60);
+        return value.values().size() == 1 ? cells : "(" + cells + ")";
     }
 
     private void writeExamples(Finding finding) {
@@ -285,13 +310,15 @@ public final class TextReport {
                 cells.add(new Cell(
                         CellText.of(cell), isAtFault ? Style.VALUE : cell == null ? Style.FAINT : Style.PLAIN));
             }
-            cells.add(Cell.of(CellText.escaped(remark(finding, row))));
+            String remark = CellText.escaped(remark(finding, row));
+            cells.add(Cell.of(row.raw().isEmpty() ? remark : remark + Grid.NEXT_LINE + CellText.shortened(row.raw())));
             grid.addRow(cells);
         }
         grid.lines(INDENT, width, hasColor).forEach(out);
         long more = finding.rows() - finding.examples().size();
         if (more > 0) {
-            out.accept(" ".repeat(INDENT) + Style.FAINT.apply("and " + Counted.of(more, "more row"), hasColor));
+            Paragraph.lines(Style.FAINT.apply("and " + Counted.of(more, "more row"), hasColor), INDENT, width)
+                    .forEach(out);
         }
     }
 

@@ -10,6 +10,7 @@ import taxiomet.survey.Trial;
 
 /** What became of a key or link that was tried by hand. */
 public final class TrialText {
+    private static final int HANGING = 4;
     private static final int INDENT = 4;
 
     private final Trial trial;
@@ -31,8 +32,13 @@ public final class TrialText {
         List<Finding> faults = Trial.faults(result);
         boolean holds = faults.isEmpty();
         String answer = trial.link().isPresent() ? holds ? "covered" : "not covered" : holds ? "unique" : "not unique";
-        out.accept(Style.STRONG.apply(CellText.escaped(trial.words()), hasColor) + ": "
-                + (holds ? Style.GOOD : Style.ERROR).apply(answer, hasColor));
+        Paragraph.lines(
+                        Style.STRONG.apply(CellText.escaped(trial.words()), hasColor) + ": "
+                                + (holds ? Style.GOOD : Style.ERROR).apply(answer, hasColor),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         trial.link().ifPresent(name -> result.links().forEach(this::writeLink));
         TextReport.writeFindings(result, faults, width, hasColor, out);
         return holds;

@@ -14,6 +14,7 @@ import taxiomet.vet.VetResult.Neighbour;
 
 /** The result of vet for a person: the answer, what there is to say, then what the links mean and how the tables hang together. */
 public final class VetText {
+    private static final int HANGING = 4;
     private static final int INDENT = 4;
 
     private final VetResult result;
@@ -45,8 +46,13 @@ public final class VetText {
         boolean hasErrors = result.count(Severity.ERROR) > 0;
         Style style = hasErrors ? Style.ERROR : result.isClean() ? Style.GOOD : Style.WARNING;
         String answer = hasErrors ? "not usable as it is" : result.isClean() ? "clean" : "doubtful";
-        out.accept(Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
-                + style.apply(answer, hasColor));
+        Paragraph.lines(
+                        Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
+                                + style.apply(answer, hasColor),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         String counts = Stream.of(Severity.values())
                 .filter(severity -> result.count(severity) > 0)
                 .map(severity -> Counted.of(result.count(severity), severity.word()))
@@ -74,8 +80,13 @@ public final class VetText {
 
     private void writeFinding(Severity severity, String place, String problem, String remedy) {
         out.accept("");
-        out.accept(Style.of(severity).apply(severity.word(), hasColor) + "  "
-                + Style.STRONG.apply(CellText.escaped(place), hasColor));
+        Paragraph.lines(
+                        Style.of(severity).apply(severity.word(), hasColor) + "  "
+                                + Style.STRONG.apply(CellText.escaped(place), hasColor),
+                        0,
+                        HANGING,
+                        width)
+                .forEach(out);
         sentence(problem, INDENT);
         if (!remedy.isEmpty()) {
             sentence("way out: " + remedy, INDENT);
@@ -84,7 +95,7 @@ public final class VetText {
 
     private void heading(String text) {
         out.accept("");
-        out.accept(Style.STRONG.apply(text, hasColor));
+        Paragraph.lines(Style.STRONG.apply(text, hasColor), 0, HANGING, width).forEach(out);
     }
 
     private void writeAround(VetResult.Around around) {
@@ -114,8 +125,11 @@ public final class VetText {
         }
         heading("What the links mean");
         for (LinkMeaning link : result.links()) {
-            out.accept(" ".repeat(INDENT)
-                    + Style.NOTE.apply(CellText.escaped(link.child() + "." + link.link()), hasColor));
+            Paragraph.lines(
+                            Style.NOTE.apply(CellText.escaped(link.child() + "." + link.link()), hasColor),
+                            INDENT,
+                            width)
+                    .forEach(out);
             sentence(link.sentence(), 2 * INDENT);
         }
     }

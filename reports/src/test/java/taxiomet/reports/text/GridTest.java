@@ -3,6 +3,8 @@ package taxiomet.reports.text;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -57,6 +59,46 @@ class GridTest {
         for (String word : "some words that go on for a while and then stop few words".split(" ")) {
             assertThat(all).contains(word);
         }
+    }
+
+    private static Grid evidence(String key) {
+        Grid grid = new Grid();
+        grid.addColumn("row", Kind.NUMBER);
+        grid.addColumn("hive_id", Kind.KEPT);
+        grid.addColumn("name", Kind.TEXT);
+        grid.addColumn("", Kind.TEXT);
+        grid.addRow(
+                List.of(Cell.of("7"), Cell.of(key), Cell.of("Foxglove"), Cell.of("perhaps another, in another case")));
+        return grid;
+    }
+
+    @Test
+    void remarks_go_below_their_row_before_a_key_is_broken() {
+        assertThat(evidence("cc2ff992-7e0b-4e3c-9a51-0d8a4d3f1b27").lines(4, 64, false))
+                .containsExactly(
+                        "    row  hive_id                               name",
+                        "      7  cc2ff992-7e0b-4e3c-9a51-0d8a4d3f1b27  Foxglove",
+                        "         perhaps another, in another case");
+    }
+
+    @Test
+    void columns_stand_under_one_another_where_they_do_not_fit_side_by_side() {
+        assertThat(evidence("cc2ff992-7e0b-4e3c-9a51-0d8a4d3f1b27").lines(0, 40, false))
+                .containsExactly(
+                        "row 7",
+                        "    hive_id cc2ff992-7e0b-4e3c-9a51-0d8a",
+                        "            4d3f1b27",
+                        "    name Foxglove",
+                        "    perhaps another, in another case");
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {20, 40, 80, 140})
+    void no_key_of_two_hundred_characters_is_cut(int width) {
+        String key = IntStream.range(0, 200).mapToObj(i -> "" + i % 10).collect(Collectors.joining());
+        String all = String.join("", evidence(CellText.of(key)).lines(4, width, false));
+        assertThat(all.replaceAll("[^0-9]", "")).contains(key);
+        assertThat(CellText.of(key + "x")).startsWith(key.substring(0, 100)).endsWith("x (201 characters)");
     }
 
     @Test

@@ -197,6 +197,27 @@ final class LineReader extends Reader {
         return -1;
     }
 
+    /** A line that has not been forgotten, as far as it has been decoded, without its end; so many characters of it at most. */
+    String text(long line, int most) {
+        int index = (int) (line - firstLine);
+        if (index < 0 || index >= startCount) {
+            return "";
+        }
+        int at = (int) (lineStarts[firstStart + index] - windowStart);
+        StringBuilder text = new StringBuilder();
+        for (int points = 0; at < windowLength && points < most; points++) {
+            char c = window[at++];
+            if (c == '\n' || c == '\r') {
+                break;
+            }
+            text.append(c == INVALID ? '\uFFFD' : c);
+            if (Character.isHighSurrogate(c) && at < windowLength && window[at] != INVALID) {
+                text.append(window[at++]);
+            }
+        }
+        return text.toString();
+    }
+
     private long encodedLength(int from, int to) {
         if (encoding.equals(StandardCharsets.UTF_16LE) || encoding.equals(StandardCharsets.UTF_16BE)) {
             return 2L * (to - from);

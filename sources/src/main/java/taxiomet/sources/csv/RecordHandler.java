@@ -208,7 +208,7 @@ final class RecordHandler extends CsvCallbackHandler<Boolean> {
         if (fault != null) {
             dropCells();
             if (isWanted) {
-                batch.addMalformed(new MalformedRow(ref, line, fault));
+                batch.addMalformed(new MalformedRow(ref, line, fault, reader.text(line, MalformedRow.MOST_RAW)));
             }
         } else if (isWanted) {
             batch.endRow(ref, line, rowBytes);

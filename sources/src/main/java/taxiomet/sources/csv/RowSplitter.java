@@ -1,6 +1,7 @@
 package taxiomet.sources.csv;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -22,6 +23,9 @@ final class RowSplitter {
     private static final int PLACE_STEP = 128;
 
     private static final int FIRST_ROOM = 2_048;
+    /** In UTF-8, at most. */
+    private static final int BYTES_PER_CHARACTER = 4;
+
     private static final int BLOCK_ROWS = 64;
     /** Room for the cells of one field in a block; no power of two, which would have all fields share few lines of the cache. */
     private static final int STRIDE = BLOCK_ROWS + Long.BYTES;
@@ -61,7 +65,7 @@ final class RowSplitter {
     private long bytesReadAgain;
 
     /** A row that is none, by its number in the chunk. */
-    private record Malformed(int record, int line, String reason) {}
+    private record Malformed(int record, int line, String reason, String raw) {}
 
     /** Where a row begins, counted since the chunk began. */
     record Place(int record, int line, long offset) {}
@@ -277,7 +281,7 @@ final class RowSplitter {
         int end = cursor.splitRow(start, spans, rows);
         if (cursor.syntaxFault() != null) {
             unescaped.drop(rows);
-            endMalformed(firstMark);
+            endMalformed(start, firstMark);
             return;
         }
         int next = cursor.behindBreak(end);
@@ -295,7 +299,7 @@ final class RowSplitter {
                 lineOfRow[rows++] = lines;
             } else {
                 unescaped.drop(rows);
-                malformed.add(new Malformed(record, lines, fault));
+                malformed.add(new Malformed(record, lines, fault, rawLine(start)));
             }
         }
         lines += cursor.breaksInside() + 1;
@@ -303,8 +307,8 @@ final class RowSplitter {
     }
 
     /** Ends a row that cannot be taken apart: the next begins with the next line, wherever that may be. */
-    private void endMalformed(int firstMark) throws IOException {
-        malformed.add(new Malformed(records++, lines++, cursor.syntaxFault()));
+    private void endMalformed(int start, int firstMark) throws IOException {
+        malformed.add(new Malformed(records++, lines++, cursor.syntaxFault(), rawLine(start)));
         int breakPlace = cursor.nextBreak(firstMark);
         if (breakPlace < 0) {
             endOffset = chunk.isAtEnd() ? chunk.offsetOf(chunk.length()) : chunk.offsetOfLineBehind();
@@ -313,6 +317,19 @@ final class RowSplitter {
         }
         at = cursor.behindBreak(breakPlace);
         bytesReadAgain += Math.max(0, cursor.faultPlace() - at);
+    }
+
+    /** The line that begins at a place, as far as it is shown. */
+    private String rawLine(int start) {
+        byte[] bytes = chunk.bytes();
+        int most = Math.min(chunk.length(), start + BYTES_PER_CHARACTER * MalformedRow.MOST_RAW);
+        int end = start;
+        while (end < most && bytes[end] != '\n' && bytes[end] != '\r') {
+            end++;
+        }
+        String raw = new String(bytes, start, end - start, StandardCharsets.UTF_8);
+        return raw.substring(
+                0, raw.offsetByCodePoints(0, Math.min(MalformedRow.MOST_RAW, raw.codePointCount(0, raw.length()))));
     }
 
     /** Why a row whose fields could be told apart is malformed all the same; null when it is sound. */
@@ -382,7 +399,8 @@ final class RowSplitter {
             }
         });
         for (Malformed row : malformed) {
-            batch.addMalformed(new MalformedRow(firstRef + row.record(), firstLine + row.line(), row.reason()));
+            batch.addMalformed(
+                    new MalformedRow(firstRef + row.record(), firstLine + row.line(), row.reason(), row.raw()));
         }
     }
 }

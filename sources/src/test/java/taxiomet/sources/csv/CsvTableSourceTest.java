@@ -53,7 +53,7 @@ class CsvTableSourceTest {
             described.add(
                     place(batch.ref(row), batch.line(row)) + " " + cell(batch, 0, row) + "|" + cell(batch, 1, row));
         }
-        batch.malformed().forEach(m -> described.add(place(m.ref(), m.line()) + " ! " + m.reason()));
+        batch.malformed().forEach(m -> described.add(place(m.ref(), m.line()) + " ! " + m.reason() + ": " + m.raw()));
         described.sort((a, b) -> Long.compare(number(a), number(b)));
         rows.addAll(described);
     }
@@ -111,15 +111,15 @@ class CsvTableSourceTest {
         assertThat(read("t.csv", "UTF-8"))
                 .containsExactly(
                         "0/1@2 '1'|'2'",
-                        "0/2@3 ! 1 field where the table has 2",
-                        "0/3@4 ! 3 fields where the table has 2",
-                        "0/4@5 ! a quote inside a field that does not begin with one",
-                        "0/5@6 ! more characters behind a closing quote",
+                        "0/2@3 ! 1 field where the table has 2: 1",
+                        "0/3@4 ! 3 fields where the table has 2: 1,2,3",
+                        "0/4@5 ! a quote inside a field that does not begin with one: x\"y,2",
+                        "0/5@6 ! more characters behind a closing quote: \"ab\"c,2",
                         "0/6@7 '3'|'4'",
-                        "0/7@8 ! more characters behind a closing quote",
+                        "0/7@8 ! more characters behind a closing quote: \"never closed,5",
                         "0/8@9 '6'|'7'",
-                        "0/9@10 ! a NUL character",
-                        "0/10@11 ! a quote that is never closed");
+                        "0/9@10 ! a NUL character: 8,\0",
+                        "0/10@11 ! a quote that is never closed: \"open in the last line");
     }
 
     @Test
@@ -132,7 +132,7 @@ class CsvTableSourceTest {
                 folder.resolve("bad.csv"),
                 new byte[] {'a', ',', 'b', '\n', '1', ',', (byte) 0xE9, '\n', '3', ',', '4', '\n'});
         assertThat(read("bad.csv", "UTF-8"))
-                .containsExactly("0/1@2 ! bytes that are not valid in the file's encoding", "0/2@3 '3'|'4'");
+                .containsExactly("0/1@2 ! bytes that are not valid in the file's encoding: 1,\uFFFD", "0/2@3 '3'|'4'");
         assertThat(read("bad.csv", "windows-1252")).containsExactly("0/1@2 '1'|'é'", "0/2@3 '3'|'4'");
     }
 

@@ -194,7 +194,8 @@ class ReaderComparisonTest {
             assertThat(rows.put(batch.ref(row), text.toString())).isNull();
         }
         batch.malformed()
-                .forEach(bad -> assertThat(rows.put(bad.ref(), bad.ref() + "@" + bad.line() + " ! " + bad.reason()))
+                .forEach(bad -> assertThat(rows.put(
+                                bad.ref(), bad.ref() + "@" + bad.line() + " ! " + bad.reason() + ": " + bad.raw()))
                         .isNull());
     }
 

@@ -1,0 +1,79 @@
+package taxiomet.cli;
+
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.util.function.Consumer;
+
+/** The text of a result: on standard output, or in a program that shows it page by page. */
+final class TextPage implements AutoCloseable {
+    private final Terminal terminal;
+    private final ColorChoice color;
+    private final Process pager;
+    private final PrintStream out;
+    private long lines;
+
+    /** @param isPaged whether the program that the variable PAGER names is to show it */
+    TextPage(Terminal terminal, ColorChoice color, boolean isPaged) throws IOException {
+        this.terminal = terminal;
+        this.color = color;
+        if (!isPaged) {
+            pager = null;
+            out = terminal.out();
+            return;
+        }
+        String program = terminal.variable("PAGER");
+        if (program.isBlank()) {
+            throw new UsageException("--pager: the variable PAGER names no program; set it, as in PAGER=less");
+        }
+        if (!terminal.isShown()) {
+            throw new UsageException("--pager: standard output is no terminal, so there is nothing to page through");
+        }
+        terminal.out().flush();
+        pager = new ProcessBuilder("/bin/sh", "-c", program)
+                .redirectOutput(ProcessBuilder.Redirect.INHERIT)
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .start();
+        out = new PrintStream(pager.getOutputStream(), false, StandardCharsets.UTF_8);
+    }
+
+    int width() {
+        return terminal.width();
+    }
+
+    /** A pager may show codes of colours as they stand: it gets them only where they are asked for. */
+    boolean hasColor() {
+        return pager == null ? terminal.hasColor(color) : color == ColorChoice.ALWAYS;
+    }
+
+    /** Prints a line. */
+    void print(String line) {
+        out.println(line);
+        lines++;
+    }
+
+    /** Says once more what was said first, and what to do next, where the beginning has gone out of the window. */
+    void end(Consumer<Consumer<String>> answer, String next) {
+        boolean isOutOfSight = pager == null && terminal.isShown() && lines > terminal.height();
+        if (isOutOfSight) {
+            print("");
+            answer.accept(this::print);
+            if (!next.isEmpty()) {
+                print("next: " + next);
+            }
+        }
+    }
+
+    @Override
+    public void close() throws IOException {
+        if (pager == null) {
+            return;
+        }
+        out.close();
+        try {
+            pager.waitFor();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}
