@@ -164,8 +164,8 @@ class SurveyTest {
         write("members.csv", rows.toString());
         String text = Program.run("survey", folder.toString()).out().replaceAll("\\s+", " ");
         assertThat(text)
-                .contains("rows are identified by (member_id), but for 1 row too many (rows 49, 50)")
-                .contains("and so would (phone), but for 1 row too many (rows 7, 8)");
+                .contains("rows are identified by (member_id), with 1 repeated row (rows 49, 50)")
+                .contains("(phone) would do too, with 1 repeated row (rows 7, 8)");
     }
 
     @Test

@@ -70,9 +70,10 @@ class VetTest {
                 .isEqualTo("[\"keeper\",\"queen\",\"treatment\",\"lot\"]");
         String text = Program.run("vet", "../demo/charter.yaml").out().replaceAll("\\s+", " ");
         assertThat(text)
-                .contains("each hive points at exactly one apiary (by apiary_id); an apiary has from 1 to 40 hive rows;"
-                        + " deleting an apiary that has some is refused")
-                .contains("each queen points at one other queen or none (by mother_id)");
+                .contains(
+                        "each row of hive points at exactly one row of apiary (by apiary_id); each row of apiary has from 1 to 40 rows of hive;"
+                                + " deleting one of apiary that has some is refused")
+                .contains("each row of queen points at one row of its own table or none (by mother_id)");
     }
 
     @Test

@@ -109,11 +109,11 @@ class LinkGraphTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', textBlock = """
-                    integer not null | NO_ACTION | NO_ACTION | 1..3 | exactly one p (by x); a p has from 1 to 3 c rows; deleting a p that has some is refused
-                    integer | CASCADE | CASCADE | 0.. | one p or none (by x); a p has any number of c rows; deleting a p deletes them; they follow when a p changes its key
-                    integer | SET_NULL | SET_NULL | ..1 | one p or none (by x); a p has at most 1 c row; deleting a p leaves them without one; they lose it when it changes its key
-                    integer | SET_DEFAULT | SET_DEFAULT | 2 | one p or none (by x); a p has exactly 2 c rows; deleting a p gives them the default; they get the default when it changes its key
-                    integer | RESTRICT | RESTRICT | 1.. | one p or none (by x); a p has at least 1 c row; deleting a p that has some is refused
+                    integer not null | NO_ACTION | NO_ACTION | 1..3 | exactly one row of p (by x); each row of p has from 1 to 3 rows of c; deleting one of p that has some is refused
+                    integer | CASCADE | CASCADE | 0.. | one row of p or none (by x); each row of p has any number of rows of c; deleting one of p deletes them; they follow when it changes its key
+                    integer | SET_NULL | SET_NULL | ..1 | one row of p or none (by x); each row of p has at most 1 row of c; deleting one of p leaves them without one; they lose it when it changes its key
+                    integer | SET_DEFAULT | SET_DEFAULT | 2 | one row of p or none (by x); each row of p has exactly 2 rows of c; deleting one of p gives them the default; they get the default when it changes its key
+                    integer | RESTRICT | RESTRICT | 1.. | one row of p or none (by x); each row of p has at least 1 row of c; deleting one of p that has some is refused
                     """)
     void a_link_is_a_sentence(String type, ActionName onDelete, ActionName onUpdate, String range, String sentence) {
         TestTable child = table("c", "id integer", "x " + type)
@@ -121,21 +121,21 @@ class LinkGraphTest {
                 .link("l", "x -> p (k)", onDelete, onUpdate)
                 .with(link -> TestTable.children(link, range));
         Charter charter = ReviewTest.charter(table("p", "k integer").key("k"), child);
-        assertThat(LinkSentence.of(charter, charter.links().get(0))).isEqualTo("each c points at " + sentence);
+        assertThat(LinkSentence.of(charter, charter.links().get(0))).isEqualTo("each row of c points at " + sentence);
     }
 
     @Test
     void a_sentence_knows_its_own_table_keys_and_vowels() {
         assertThat(LinkSentence.of(BEES, BEES.table("keeper").links().get(0)))
                 .startsWith(
-                        "each keeper points at one other keeper or none (by mentor); a keeper has any number of keeper rows");
+                        "each row of keeper points at one row of its own table or none (by mentor); each row of keeper has any number of rows of keeper");
         assertThat(LinkSentence.of(BEES, BEES.table("hive").links().get(0)))
-                .contains("; an apiary has any number of hive rows; deleting an apiary deletes them");
+                .contains("; each row of apiary has any number of rows of hive; deleting one of apiary deletes them");
         TestTable loose =
                 table("c", "id integer").key("id").link("l", "id -> p (k)").with(ForeignKey::notEnforced);
         Charter charter = ReviewTest.charter(table("p", "k integer").key("k"), loose);
         assertThat(LinkSentence.of(charter, charter.links().get(0)))
-                .contains("a p has at most 1 c row")
+                .contains("each row of p has at most 1 row of c")
                 .endsWith("; none of it is enforced");
     }
 }

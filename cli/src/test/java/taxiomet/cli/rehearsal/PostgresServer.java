@@ -18,7 +18,7 @@ import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
 /** PostgreSQL, started for the test. */
 final class PostgresServer extends Server {
-    private static final int LOADS_BETWEEN_SWEEPS = 500;
+    private static final int LOADS_BETWEEN_SWEEPS = 250;
     private static final Pattern IN_QUERY = Pattern.compile("IN \\(SELECT (\\w+) FROM (\\w+)\\)");
 
     private final EmbeddedPostgres server;
@@ -31,6 +31,10 @@ final class PostgresServer extends Server {
     private PostgresServer(EmbeddedPostgres server) throws SQLException {
         super(server.getPostgresDatabase().getConnection());
         this.server = server;
+        begin();
+    }
+
+    private void begin() throws SQLException {
         // Rows are met in the order in which they stand, not as some index has them.
         execute("SET enable_indexscan = off", "SET enable_bitmapscan = off", "SET enable_indexonlyscan = off");
         execute("SET enable_hashjoin = off", "SET enable_mergejoin = off", "SET enable_hashagg = off");
@@ -49,8 +53,12 @@ final class PostgresServer extends Server {
     @Override
     void load(RandomProposal proposal) throws SQLException {
         if (++loads % LOADS_BETWEEN_SWEEPS == 0) {
-            // Thousands of schemas made and dropped leave the catalogue full of what was there.
+            // Thousands of schemas made and dropped leave the catalogue full of what was there, and the session full of
+            // plans.
             execute("DROP SCHEMA IF EXISTS c CASCADE", "VACUUM FULL");
+            connection.close();
+            connection = server.getPostgresDatabase().getConnection();
+            begin();
         }
         List<String> script = new ArrayList<>();
         script.add("DROP SCHEMA IF EXISTS c CASCADE");

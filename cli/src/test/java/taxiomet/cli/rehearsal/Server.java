@@ -17,7 +17,8 @@ import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
 /** A real database server that is asked what a change does. */
 abstract class Server implements AutoCloseable {
-    final Connection connection;
+    /** The session at hand. */
+    Connection connection;
 
     /**
      * What a server made of a change.

@@ -147,7 +147,7 @@ public final class SurveyText {
                 .skip(1)
                 .limit(OTHER_KEYS)
                 .forEach(key ->
-                        sentence("and so would (" + String.join(", ", key.columns()) + ")" + faults(key), INDENT));
+                        sentence("(" + String.join(", ", key.columns()) + ") would do too" + faults(key), INDENT));
     }
 
     private static String faults(CandidateKey key) {
@@ -157,7 +157,7 @@ public final class SurveyText {
                     .limit(4)
                     .map(row -> Long.toString(row.row()))
                     .collect(Collectors.joining(", "));
-            faults.add("but for " + Counted.of(key.excess(), "row") + " too many (rows " + rows
+            faults.add("with " + Counted.of(key.excess(), "repeated row") + " (rows " + rows
                     + (key.duplicates().size() > 4 ? " ..." : "") + ")");
         }
         if (key.nulls() > 0) {

@@ -292,7 +292,10 @@ public final class TextReport {
             grid.addColumn("group", Grid.Kind.NUMBER);
         }
         shown.forEach(column -> grid.addColumn(
-                CellText.escaped(column), finding.columns().contains(column) ? Grid.Kind.KEPT : Grid.Kind.TEXT));
+                CellText.escaped(column),
+                finding.columns().contains(column) || fields.table().key().contains(column)
+                        ? Grid.Kind.KEPT
+                        : Grid.Kind.TEXT));
         grid.addColumn("", Grid.Kind.TEXT);
         for (Evidence row : finding.examples()) {
             List<Cell> cells = new ArrayList<>();
