@@ -292,6 +292,7 @@ final class FindingAssembler {
         Table parent = charter.table(link.parent());
         plan.linkOf(log)
                 .parentsByNumbers()
+                .filter(parents -> link.columns().size() <= HintFinder.MOST_LOOKED_UP)
                 .ifPresentOrElse(
                         finder::lookUp,
                         () -> finder.look(sources.get(parent.name()), parent.indexesOf(link.parentColumns())));

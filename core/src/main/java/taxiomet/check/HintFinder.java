@@ -22,6 +22,9 @@ final class HintFinder {
     private static final long BASE = 0x100000001B3L;
     private static final int LONGEST_FOR_EDITS = 64;
 
+    /** Of so many columns all that might have been meant can be written down: there are two or three choices for each. */
+    static final int MOST_LOOKED_UP = 4;
+
     private final List<List<String>> keys = new ArrayList<>();
     private final List<Boolean> illTyped = new ArrayList<>();
     private final Map<List<String>, Integer> places = new HashMap<>();
@@ -74,7 +77,7 @@ final class HintFinder {
 
     /**
      * Looks for parents whose keys are whole numbers, all written as usual: what might have been meant is written down and
-     * looked up, which takes no reading.
+     * looked up, which takes no reading. Of {@link #MOST_LOOKED_UP} columns at most.
      */
     void lookUp(Parents parents) {
         for (List<String> key : keys) {
