@@ -223,7 +223,11 @@ final class PostgresReplay extends Replay {
             }
             case RESTRICT -> refuseChildren(link, key, false);
             case CASCADE -> {
-                for (ReachedRow child : childrenOf(link, key)) {
+                List<ReachedRow> children = childrenOf(link, key);
+                if (!isDelete && children.isEmpty()) {
+                    requireFit(link, entry.after());
+                }
+                for (ReachedRow child : children) {
                     if (isDelete) {
                         remove(child, link, entry.effect());
                     } else {
@@ -244,6 +248,20 @@ final class PostgresReplay extends Replay {
                     // R10: children may have been on the default already.
                     refuseChildren(link, key, true);
                 }
+            }
+        }
+    }
+
+    /** A new key must fit into the child's columns even where there is no child: the server turns it into their types first (P7). */
+    private void requireFit(ReachedLink link, Object[] parentNow) {
+        for (int i = 0; i < link.childColumns.length; i++) {
+            Object part = parentNow[link.parent.slotOf(link.parentColumns[i])];
+            if (!(part instanceof Unread) && cascaded(link, i, part) instanceof Unread) {
+                refusals()
+                        .add(
+                                RefusalKind.NOT_OF_ITS_TYPE,
+                                link.child,
+                                link.child.column(link.childColumns[i]).name());
             }
         }
     }

@@ -1,6 +1,8 @@
 package taxiomet.rehearse;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static taxiomet.testing.Expressions.column;
+import static taxiomet.testing.Expressions.equal;
 import static taxiomet.testing.Expressions.number;
 import static taxiomet.testing.Expressions.text;
 import static taxiomet.testing.Rehearsed.update;
@@ -10,6 +12,7 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Expression.Type;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.rehearse.Proposal.Deferral;
 import taxiomet.testing.Rehearsed;
@@ -73,6 +76,29 @@ class NarrowChildTest {
         assertThat(Rehearsed.as(Behaviour.STANDARD, tables, change).answers().get(0))
                 .startsWith("blocked: value not of its type at c.p 1");
         assertThat(Rehearsed.as(Behaviour.SQLITE, tables, change).rows("c")).containsExactly("1|70000");
+    }
+
+    /** PostgreSQL turns the new key into the child's type before it looks for children (P7). */
+    @Test
+    void on_postgresql_a_key_must_fit_though_no_child_has_it() {
+        TestTables tables = TestTables.of(
+                folder,
+                table("p", "k varchar(10)").key("k").rows("abc", "xyz"),
+                table("c", "id integer", "p varchar(3)")
+                        .key("id")
+                        .link("l", "p -> p (k)", ActionName.NO_ACTION, ActionName.CASCADE)
+                        .rows("1|xyz"));
+        Change change = update("p", "k", text("abcdefg"), equal(column(0, Type.TEXT), text("abc")));
+        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, change).answers())
+                .containsExactly("blocked: value not of its type at c.p");
+        for (Behaviour other : new Behaviour[] {Behaviour.STANDARD, Behaviour.SQLITE, Behaviour.MARIADB}) {
+            assertThat(Rehearsed.as(other, tables, change).answers())
+                    .as(other.toString())
+                    .containsExactly("accepted");
+        }
+        Change fitting = update("p", "k", text("abd"), equal(column(0, Type.TEXT), text("abc")));
+        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, fitting).answers())
+                .containsExactly("accepted");
     }
 
     /** PostgreSQL reads constants before it looks for rows; the others meet them with the rows (R3). */
