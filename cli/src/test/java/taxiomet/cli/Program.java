@@ -12,10 +12,15 @@ import java.util.Map;
 public record Program(int status, String out, String err) {
     /** Runs one command without a terminal. */
     public static Program run(String... arguments) {
+        return run(Map.of(), arguments);
+    }
+
+    /** @param environment what the launcher and the user say about the terminal */
+    static Program run(Map<String, String> environment, String... arguments) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ByteArrayOutputStream err = new ByteArrayOutputStream();
         Terminal terminal = Terminal.of(
-                Map.of(),
+                environment,
                 new PrintStream(out, false, StandardCharsets.UTF_8),
                 new PrintStream(err, false, StandardCharsets.UTF_8));
         int status = Main.run(arguments, terminal);
