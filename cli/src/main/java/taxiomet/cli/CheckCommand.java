@@ -27,6 +27,13 @@ import taxiomet.reports.text.TextReport;
         header = "Check the rows of all tables against the charter.",
         description = {"", "Reads every row once and reports each fault with the rows behind it."},
         parameterListHeading = "%nArguments:%n",
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  taxiomet check                                 the charter in this folder",
+            "  taxiomet check schema.sql --rows extracts      rules from a SQL schema",
+            "  taxiomet check --only hive --examples 50       one table, with more rows",
+            "  taxiomet check --evidence faults --per-owner   every row, in a folder for each owner"
+        },
         optionListHeading = "%nOptions:%n",
         exitCodeListHeading = "%nExit status:%n",
         exitCodeList = {

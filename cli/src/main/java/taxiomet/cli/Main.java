@@ -6,6 +6,7 @@ import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -13,6 +14,7 @@ import picocli.CommandLine;
 import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.ParameterException;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.NearestWord;
 import taxiomet.rehearse.ProposalException;
 import taxiomet.reports.OutputException;
 import taxiomet.rows.SourceException;
@@ -90,6 +92,7 @@ public final class Main {
                 commands.addSubcommand(new RehearseCommand(terminal));
                 commands.addSubcommand(new MeaningCommand(terminal));
                 commands.addSubcommand(new DemoCommand(terminal));
+                commands.addSubcommand(new CommandLine.HelpCommand());
             }
         }
         commands.setCaseInsensitiveEnumValuesAllowed(true);
@@ -98,11 +101,31 @@ public final class Main {
     }
 
     private int wrongUsage(ParameterException e, String[] arguments) {
-        terminal.complain(inUsersWords(e.getMessage()));
         CommandLine command = e.getCommandLine();
-        CommandLine.UnmatchedArgumentException.printSuggestions(e, command.getErr());
+        terminal.complain(
+                e instanceof CommandLine.UnmatchedArgumentException unmatched
+                        ? unknown(unmatched.getUnmatched().get(0), command)
+                        : inUsersWords(e.getMessage()));
         terminal.err().println("See `" + command.getCommandSpec().qualifiedName() + " --help`.");
         return ExitStatus.WRONG_USAGE;
+    }
+
+    /** What is not known, and what is known that is like it. */
+    private static String unknown(String word, CommandLine command) {
+        boolean isOption = word.startsWith("-");
+        String name = word.replaceFirst("=.*", "");
+        List<String> known = isOption
+                ? command.getCommandSpec().options().stream()
+                        .filter(option -> !option.hidden())
+                        .map(option -> option.longestName())
+                        .toList()
+                : List.copyOf(command.getSubcommands().keySet());
+        String near = NearestWord.of(name, known)
+                .map(nearest -> "; did you mean " + nearest + "?")
+                .orElse("");
+        return isOption
+                ? "there is no option " + name + near
+                : known.isEmpty() ? "`" + word + "` is one word too many" : "there is no command " + name + near;
     }
 
     /** The words that an option knows, as users type them. */

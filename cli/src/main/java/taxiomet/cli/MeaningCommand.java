@@ -16,6 +16,8 @@ import taxiomet.reports.text.Paragraph;
         header = "Tell what a kind of finding means and what to do about it.",
         description = {"", "Without KIND it lists all kinds."},
         parameterListHeading = "%nArguments:%n",
+        footerHeading = "%nExamples:%n",
+        footer = {"  taxiomet meaning orphan", "  taxiomet meaning null in key"},
         optionListHeading = "%nOptions:%n")
 final class MeaningCommand implements Callable<Integer> {
     private final Terminal terminal;

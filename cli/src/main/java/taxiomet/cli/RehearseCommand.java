@@ -49,6 +49,13 @@ import taxiomet.reports.text.RehearsalText;
                     + " The tables themselves are never touched."
         },
         parameterListHeading = "%nArguments:%n",
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  taxiomet rehearse -e \"DELETE FROM hive WHERE hive_id = 44\"",
+            "  taxiomet rehearse --delete hive=gone.csv --why visit 44,2024-05-30",
+            "  taxiomet rehearse change.sql --server postgresql --write-sql out.sql",
+            "  taxiomet rehearse change.sql --compare-actions hive_apiary"
+        },
         optionListHeading = "%nOptions:%n",
         exitCodeListHeading = "%nExit status:%n",
         exitCodeList = {

@@ -1,6 +1,5 @@
 package taxiomet.cli;
 
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -26,7 +25,16 @@ import picocli.CommandLine.Spec;
             "3:data that cannot be read, or results that cannot be written",
             "130:interrupted"
         },
-        footer = {"", "Start with `taxiomet demo`, or `taxiomet check --help`."})
+        footerHeading = "%nEnvironment:%n",
+        footer = {
+            "  COLUMNS, LINES       how large the window is, where it cannot be found out",
+            "  NO_COLOR             no colours, whatever it says",
+            "  PAGER                the program that --pager shows long texts with",
+            "  TMPDIR               where temporary files go",
+            "  TAXIOMET_JAVA_OPTS   what Java is started with, such as -Xmx4g",
+            "",
+            "Start with `taxiomet demo`, or `taxiomet help check`."
+        })
 final class RootCommand implements Runnable {
     @Spec
     private CommandSpec spec;
@@ -47,6 +55,6 @@ final class RootCommand implements Runnable {
 
     @Override
     public void run() {
-        throw new CommandLine.ParameterException(spec.commandLine(), "name a command");
+        spec.commandLine().usage(spec.commandLine().getOut());
     }
 }

@@ -33,6 +33,12 @@ import taxiomet.survey.Trial;
                     + " to edit."
         },
         parameterListHeading = "%nArguments:%n",
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  taxiomet survey extracts                       all tables of a folder",
+            "  taxiomet survey extracts --write-charter charter.yaml",
+            "  taxiomet survey extracts --link hives.apiary_id=apiaries.apiary_id"
+        },
         optionListHeading = "%nOptions:%n",
         exitCodeListHeading = "%nExit status:%n",
         exitCodeList = {

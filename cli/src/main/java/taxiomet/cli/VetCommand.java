@@ -27,6 +27,12 @@ import taxiomet.vet.VetResult;
                     + " joined many to many, and in which order tables can be loaded."
         },
         parameterListHeading = "%nArguments:%n",
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  taxiomet vet --around hive                     what depends on a table",
+            "  taxiomet vet schema.sql --write-charter charter.yaml",
+            "  taxiomet vet --server postgresql               what that server would not take"
+        },
         optionListHeading = "%nOptions:%n",
         exitCodeListHeading = "%nExit status:%n",
         exitCodeList = {

@@ -141,4 +141,21 @@ class InterfaceTest {
                         .err())
                 .contains("--write-sql oracle: this command does not know that server");
     }
+
+    @Test
+    void without_a_command_and_with_help_the_commands_are_listed() {
+        Program bare = Program.run();
+        assertThat(bare.status()).isZero();
+        assertThat(bare.out()).contains("survey", "vet", "check", "rehearse", "meaning", "demo", "TAXIOMET_JAVA_OPTS");
+        assertThat(Program.run("help").out()).isEqualTo(bare.out());
+        assertThat(Program.run("help", "check").out())
+                .isEqualTo(Program.run("check", "--help").out());
+        for (String command : List.of("survey", "vet", "check", "rehearse", "meaning")) {
+            assertThat(Program.run(command, "--help").out()).as(command).contains("Examples:\n  taxiomet " + command);
+        }
+        assertThat(Program.run("check", "--rport", "x.json").err())
+                .contains("there is no option --rport; did you mean --report?");
+        assertThat(Program.run("chek").err()).contains("there is no command chek; did you mean check?");
+        assertThat(Program.run("vet", charter, "twice").err()).contains("`twice` is one word too many");
+    }
 }

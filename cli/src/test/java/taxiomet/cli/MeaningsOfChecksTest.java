@@ -159,7 +159,7 @@ class MeaningsOfChecksTest {
                         "perhaps 12, written otherwise",
                         "perhaps 2023-02-05, written otherwise",
                         "perhaps Heather, one keystroke away",
-                        "none",
+                        "perhaps Meadaw or Meadow, one keystroke away",
                         "probably stands for nothing",
                         "none");
     }
