@@ -98,7 +98,7 @@ final class DomainDraft {
             if (statement.take("not", "null")) {
                 isRequired = true;
             } else if (statement.take("default")) {
-                defaultValue = readDefault(statement);
+                defaultValue = statement.value(() -> isConstraintNext(statement));
             } else if (statement.take("check")) {
                 checks.add(new CheckDraft(name, place, statement.skipParentheses()));
             } else if (statement.take("collate")) {
@@ -108,22 +108,6 @@ final class DomainDraft {
             }
             name = null;
         }
-    }
-
-    private List<Token> readDefault(TokenCursor statement) throws Unreadable {
-        int from = statement.place();
-        while (!statement.isAtEnd() && (statement.place() == from || !isConstraintNext(statement))) {
-            if (statement.peek().isSymbol("(")) {
-                statement.skipParentheses();
-            } else {
-                statement.next();
-            }
-        }
-        List<Token> value = statement.since(from);
-        if (value.isEmpty()) {
-            throw statement.unexpected("a value");
-        }
-        return value;
     }
 
     private static List<Token> rest(TokenCursor statement) {

@@ -467,18 +467,10 @@ final class TableStatement {
 
     /** The value behind DEFAULT, up to the next thing that is declared. */
     void readDefault(ColumnDraft column) throws Unreadable {
-        int from = statement.place();
-        while (!isAtElementsEnd() && (statement.place() == from || !endsDefault())) {
-            if (statement.peek().isSymbol("(")) {
-                statement.skipParentheses();
-            } else {
-                statement.next();
-            }
-        }
-        List<Token> value = statement.since(from);
-        if (value.isEmpty()) {
+        if (isAtElementsEnd()) {
             throw statement.unexpected("a value");
         }
+        List<Token> value = statement.value(() -> isAtElementsEnd() || endsDefault());
         column.hasOwnDefault = true;
         setDefault(column, value);
     }

@@ -57,6 +57,27 @@ public final class TokenCursor {
         return token;
     }
 
+    /** Where something ends. */
+    public interface End {
+        boolean isHere();
+    }
+
+    /** The value that comes next: one token at least, parentheses whole, up to an end. */
+    public List<Token> value(End end) throws Unreadable {
+        int from = at;
+        while (!isAtEnd() && (at == from || !end.isHere())) {
+            if (peek().isSymbol("(")) {
+                skipParentheses();
+            } else {
+                next();
+            }
+        }
+        if (at == from) {
+            throw unexpected("a value");
+        }
+        return since(from);
+    }
+
     /** How many tokens have been taken. */
     public int place() {
         return at;

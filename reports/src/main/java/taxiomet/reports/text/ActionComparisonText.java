@@ -19,7 +19,6 @@ import taxiomet.reports.text.Grid.Cell;
 
 /** One proposal under each action of a link, side by side. */
 public final class ActionComparisonText {
-    private static final int HANGING = 4;
 
     private ActionComparisonText() {}
 
@@ -30,7 +29,7 @@ public final class ActionComparisonText {
                                 + ": the proposal under each action of " + CellText.escaped(comparison.link()) + " "
                                 + comparison.event(),
                         0,
-                        HANGING,
+                        Paragraph.HANGING,
                         width)
                 .forEach(out);
         out.accept("");

@@ -12,6 +12,15 @@ public final class Paragraph {
         return lines(text, indent, indent, width);
     }
 
+    /** How far the second and later lines of a headline are moved in. */
+    static final int HANGING = 4;
+
+    /** The first line of a result: what it is about, and the answer. */
+    static List<String> answer(String about, String answer, Style style, boolean hasColor, int width) {
+        String line = Style.STRONG.apply(CellText.escaped(about), hasColor) + ": " + style.apply(answer, hasColor);
+        return lines(line, 0, HANGING, width);
+    }
+
     /** The same with another indent from the second line on. */
     public static List<String> lines(String text, int indent, int hanging, int width) {
         List<String> lines = new ArrayList<>();

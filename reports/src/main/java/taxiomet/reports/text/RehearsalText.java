@@ -25,7 +25,6 @@ import taxiomet.reports.text.Grid.Cell;
 
 /** The result of a rehearsal for a person: the answer first, then each change, then what it comes to as a whole. */
 public final class RehearsalText {
-    private static final int HANGING = 4;
     private static final int INDENT = 4;
     private static final int MOST_NAMED = 8;
     /** A statement is shown to so many characters; the JSON has it whole. */
@@ -73,13 +72,7 @@ public final class RehearsalText {
                 && result.weights().noneMatch(weight -> weight.isAtLeast(Severity.WARNING));
         Style style = isAccepted ? isGood ? Style.GOOD : Style.WARNING : Style.ERROR;
         answer += idle;
-        Paragraph.lines(
-                        Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
-                                + style.apply(answer, hasColor),
-                        0,
-                        HANGING,
-                        width)
-                .forEach(out);
+        Paragraph.answer(result.charter(), answer, style, hasColor, width).forEach(out);
         paragraph(summary(), 0);
     }
 
@@ -112,7 +105,7 @@ public final class RehearsalText {
         Paragraph.lines(
                         Style.WARNING.apply("declared, and not read", hasColor) + ": the rehearsal knows nothing of it",
                         0,
-                        HANGING,
+                        Paragraph.HANGING,
                         width)
                 .forEach(out);
         for (NotRead lost : result.notRead()) {
@@ -202,7 +195,7 @@ public final class RehearsalText {
                         style.apply(answer, hasColor) + "  " + Style.STRONG.apply("change " + number, hasColor) + ": "
                                 + CellText.escaped(CellText.cut(change.words(), LONGEST)),
                         0,
-                        HANGING,
+                        Paragraph.HANGING,
                         width)
                 .forEach(out);
         paragraph(
@@ -347,7 +340,7 @@ public final class RehearsalText {
                                     + Style.STRONG.apply("the whole, at its end", hasColor)
                                     + ": links that waited do not hold",
                             0,
-                            HANGING,
+                            Paragraph.HANGING,
                             width)
                     .forEach(out);
             writeRefusals(result.atEnd());
@@ -390,7 +383,8 @@ public final class RehearsalText {
             return;
         }
         out.accept("");
-        Paragraph.lines(style.apply(title, hasColor), 0, HANGING, width).forEach(out);
+        Paragraph.lines(style.apply(title, hasColor), 0, Paragraph.HANGING, width)
+                .forEach(out);
         for (FindingChange finding : findings) {
             paragraph(
                     finding.kind().words() + " at " + CellText.escaped(finding.table() + "." + finding.at()) + ": "
@@ -405,7 +399,7 @@ public final class RehearsalText {
             return;
         }
         out.accept("");
-        Paragraph.lines(Style.WARNING.apply("elsewhere it ends differently", hasColor), 0, HANGING, width)
+        Paragraph.lines(Style.WARNING.apply("elsewhere it ends differently", hasColor), 0, Paragraph.HANGING, width)
                 .forEach(out);
         for (Divergence divergence : result.elsewhere()) {
             String rows = divergence.rows() == 0
@@ -430,7 +424,7 @@ public final class RehearsalText {
             Paragraph.lines(
                             Style.STRONG.apply(CellText.escaped(row), hasColor) + ": no change touches it",
                             0,
-                            HANGING,
+                            Paragraph.HANGING,
                             width)
                     .forEach(out);
         }
@@ -453,7 +447,7 @@ public final class RehearsalText {
                                     + last.change()
                                     + (last.isAccepted() ? "" : ", which is blocked"),
                             0,
-                            HANGING,
+                            Paragraph.HANGING,
                             width)
                     .forEach(out);
             for (EffectRow step : way) {

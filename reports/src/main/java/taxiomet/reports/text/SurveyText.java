@@ -16,7 +16,6 @@ import taxiomet.vet.LinkGraph.ManyToMany;
 
 /** What a survey found, for a person: the tables, what their columns hold, what could identify a row, what could point where. */
 public final class SurveyText {
-    private static final int HANGING = 4;
     private static final int INDENT = 4;
     private static final int LONGEST_VALUE = 20;
     private static final int OTHER_KEYS = 5;
@@ -52,7 +51,7 @@ public final class SurveyText {
                                 + Counted.of(result.tables().size(), "table") + ", " + Counted.of(rows, "row") + ", "
                                 + Counted.of(links, "likely link"),
                         0,
-                        HANGING,
+                        Paragraph.HANGING,
                         width)
                 .forEach(out);
     }
@@ -72,7 +71,7 @@ public final class SurveyText {
                                 + Style.FAINT.apply(
                                         "  " + CellText.escaped(String.join(", ", table.files())), hasColor),
                         0,
-                        HANGING,
+                        Paragraph.HANGING,
                         width)
                 .forEach(out);
         table.remarks().forEach(remark -> sentence(remark, INDENT));
@@ -176,7 +175,7 @@ public final class SurveyText {
         Paragraph.lines(
                         Style.STRONG.apply(chosen.isEmpty() ? "No likely links" : "Likely links", hasColor),
                         0,
-                        HANGING,
+                        Paragraph.HANGING,
                         width)
                 .forEach(out);
         chosen.forEach(this::writeLink);
@@ -186,7 +185,7 @@ public final class SurveyText {
                 .toList();
         if (!others.isEmpty()) {
             out.accept("");
-            Paragraph.lines(Style.STRONG.apply("Less likely", hasColor), 0, HANGING, width)
+            Paragraph.lines(Style.STRONG.apply("Less likely", hasColor), 0, Paragraph.HANGING, width)
                     .forEach(out);
             for (CandidateLink link : others) {
                 sentence(ends(link.counts()) + ": " + covered(link) + reasons(link), INDENT);
@@ -245,7 +244,7 @@ public final class SurveyText {
             return;
         }
         out.accept("");
-        Paragraph.lines(Style.STRONG.apply("Many to many", hasColor), 0, HANGING, width)
+        Paragraph.lines(Style.STRONG.apply("Many to many", hasColor), 0, Paragraph.HANGING, width)
                 .forEach(out);
         for (ManyToMany pair : result.pairs()) {
             sentence(pair.one() + " and " + pair.other() + ", through " + pair.through(), INDENT);

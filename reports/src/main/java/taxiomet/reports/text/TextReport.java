@@ -22,7 +22,6 @@ import taxiomet.reports.text.Grid.Cell;
 
 /** The result of a check for a person: the answer first, then a line a table, then the findings, the worst first. */
 public final class TextReport {
-    private static final int HANGING = 4;
     private static final int VALUES_SHOWN = 3;
     private static final int GAPS_SHOWN = 12;
     private static final int INDENT = 4;
@@ -79,13 +78,7 @@ public final class TextReport {
     private void writeAnswer() {
         String answer = result.isSound() ? "sound" : "not sound";
         Style style = result.isSound() ? Style.GOOD : Style.ERROR;
-        Paragraph.lines(
-                        Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
-                                + style.apply(answer, hasColor),
-                        0,
-                        HANGING,
-                        width)
-                .forEach(out);
+        Paragraph.answer(result.charter(), answer, style, hasColor, width).forEach(out);
         String findings = result.findings().isEmpty()
                 ? "no findings"
                 : Counted.of(result.findings().size(), "finding") + " (" + bySeverity() + ")";
@@ -149,7 +142,7 @@ public final class TextReport {
                         Style.of(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
                                 + Style.STRONG.apply(kind, hasColor) + ": " + where,
                         0,
-                        HANGING,
+                        Paragraph.HANGING,
                         width)
                 .forEach(out);
         for (String sentence : sentences(finding)) {

@@ -10,7 +10,6 @@ import taxiomet.survey.Trial;
 
 /** What became of a key or link that was tried by hand. */
 public final class TrialText {
-    private static final int HANGING = 4;
     private static final int INDENT = 4;
 
     private final Trial trial;
@@ -36,7 +35,7 @@ public final class TrialText {
                         Style.STRONG.apply(CellText.escaped(trial.words()), hasColor) + ": "
                                 + (holds ? Style.GOOD : Style.ERROR).apply(answer, hasColor),
                         0,
-                        HANGING,
+                        Paragraph.HANGING,
                         width)
                 .forEach(out);
         trial.link().ifPresent(name -> result.links().forEach(this::writeLink));

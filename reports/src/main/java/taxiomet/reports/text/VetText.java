@@ -14,7 +14,6 @@ import taxiomet.vet.VetResult.Neighbour;
 
 /** The result of vet for a person: the answer, what there is to say, then what the links mean and how the tables hang together. */
 public final class VetText {
-    private static final int HANGING = 4;
     private static final int INDENT = 4;
 
     private final VetResult result;
@@ -46,13 +45,7 @@ public final class VetText {
         boolean hasErrors = result.count(Severity.ERROR) > 0;
         Style style = hasErrors ? Style.ERROR : result.isClean() ? Style.GOOD : Style.WARNING;
         String answer = hasErrors ? "not usable as it is" : result.isClean() ? "clean" : "doubtful";
-        Paragraph.lines(
-                        Style.STRONG.apply(CellText.escaped(result.charter()), hasColor) + ": "
-                                + style.apply(answer, hasColor),
-                        0,
-                        HANGING,
-                        width)
-                .forEach(out);
+        Paragraph.answer(result.charter(), answer, style, hasColor, width).forEach(out);
         String counts = Stream.of(Severity.values())
                 .filter(severity -> result.count(severity) > 0)
                 .map(severity -> Counted.of(result.count(severity), severity.word()))
@@ -84,7 +77,7 @@ public final class VetText {
                         Style.of(severity).apply(severity.word(), hasColor) + "  "
                                 + Style.STRONG.apply(CellText.escaped(place), hasColor),
                         0,
-                        HANGING,
+                        Paragraph.HANGING,
                         width)
                 .forEach(out);
         sentence(problem, INDENT);
@@ -95,7 +88,8 @@ public final class VetText {
 
     private void heading(String text) {
         out.accept("");
-        Paragraph.lines(Style.STRONG.apply(text, hasColor), 0, HANGING, width).forEach(out);
+        Paragraph.lines(Style.STRONG.apply(text, hasColor), 0, Paragraph.HANGING, width)
+                .forEach(out);
     }
 
     private void writeAround(VetResult.Around around) {
