@@ -199,7 +199,7 @@ public final class RehearsalText {
                         width)
                 .forEach(out);
         paragraph(
-                "selects "
+                (inserts(change) ? "inserts " : "selects ")
                         + (change.isIdle()
                                 ? Style.WARNING.apply("no row", hasColor)
                                 : Counted.of(change.direct(), "row"))
@@ -220,6 +220,11 @@ public final class RehearsalText {
                             + " that points at it was touched",
                     INDENT);
         }
+    }
+
+    private static boolean inserts(ChangeResult change) {
+        return change.effects().stream()
+                .anyMatch(effect -> effect.distance() == 0 && effect.kind() == EffectKind.INSERTED);
     }
 
     private void writeRefusals(List<RefusalResult> refusals) {
