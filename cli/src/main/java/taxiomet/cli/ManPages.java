@@ -63,7 +63,8 @@ final class ManPages {
             }
         }
         section(page, "OPTIONS");
-        for (OptionSpec option : spec.options()) {
+        for (OptionSpec option :
+                spec.options().stream().filter(option -> !option.hidden()).toList()) {
             String label = option.arity().max() == 0 ? "" : " " + option.paramLabel();
             item(page, String.join(", ", List.of(option.names())) + label, description(option));
         }

@@ -173,6 +173,7 @@ class BuiltProgramIT {
                 .contains("demo")
                 .doesNotContain("docket");
         assertThat(run("check", "--help").out()).contains("--evidence");
+        assertThat(read(DIST.resolve("man/taxiomet-check.1"))).doesNotContain("chunk");
         assertThat(read(DIST.resolve("man/taxiomet-check.1")))
                 .contains(".SH OPTIONS")
                 .contains("\\-\\-evidence");
