@@ -78,33 +78,41 @@ public final class CellText {
     /** How many columns of a terminal a text takes; codes of colours take none. */
     static int width(String text) {
         int width = 0;
-        for (int i = 0; i < text.length(); ) {
+        for (int i = behindColours(text, 0); i < text.length(); ) {
             int point = text.codePointAt(i);
-            if (point == Style.ESCAPE) {
-                i = text.indexOf('m', i) + 1;
-                continue;
-            }
             width += width(point);
-            i += Character.charCount(point);
+            i = behindColours(text, i + Character.charCount(point));
         }
         return width;
+    }
+
+    /** The first place from one on at which no code of a colour begins. */
+    private static int behindColours(String text, int from) {
+        int at = from;
+        while (text.startsWith(Style.CODE_START, at)) {
+            int end = at + Style.CODE_START.length();
+            while (end < text.length() && (Character.isDigit(text.charAt(end)) || text.charAt(end) == ';')) {
+                end++;
+            }
+            if (end == text.length() || text.charAt(end) != Style.CODE_END) {
+                return at;
+            }
+            at = end + 1;
+        }
+        return at;
     }
 
     /** As much of the beginning of a text as takes so many columns, one character at least; codes of colours stay whole. */
     static String start(String text, int width) {
         int taken = 0;
-        int at = 0;
+        int at = behindColours(text, 0);
         while (at < text.length()) {
             int point = text.codePointAt(at);
-            if (point == Style.ESCAPE) {
-                at = text.indexOf('m', at) + 1;
-                continue;
-            }
-            if (at > 0 && taken + width(point) > width) {
+            if (taken > 0 && taken + width(point) > width) {
                 break;
             }
             taken += width(point);
-            at += Character.charCount(point);
+            at = behindColours(text, at + Character.charCount(point));
         }
         return text.substring(0, at);
     }

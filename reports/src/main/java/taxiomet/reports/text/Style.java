@@ -14,8 +14,10 @@ enum Style {
     /** The value at fault. */
     VALUE("35");
 
-    /** Begins the code of a colour; nothing else does that is printed. */
-    static final char ESCAPE = '\u001B';
+    /** What stands before and behind the numbers of a colour. */
+    static final String CODE_START = "\u001B[";
+
+    static final char CODE_END = 'm';
 
     private final String code;
 
@@ -32,6 +34,8 @@ enum Style {
     }
 
     String apply(String text, boolean hasColor) {
-        return hasColor && !code.isEmpty() && !text.isEmpty() ? "\u001B[" + code + "m" + text + "\u001B[0m" : text;
+        return hasColor && !code.isEmpty() && !text.isEmpty()
+                ? CODE_START + code + CODE_END + text + CODE_START + "0" + CODE_END
+                : text;
     }
 }

@@ -1,7 +1,9 @@
 package taxiomet.reports.text;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertTimeoutPreemptively;
 
+import java.time.Duration;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -164,6 +166,17 @@ class GridTest {
     @CsvSource({"heather, 7, heather", "heather, 6, heath…", "heather, 1, …", "蜂蜂蜂, 4, 蜂…", "蜂蜂蜂, 6, 蜂蜂蜂"})
     void what_is_too_wide_is_cut_and_that_is_seen(String text, int width, String cut) {
         assertThat(CellText.cut(text, width)).isEqualTo(cut);
+    }
+
+    /** Texts are measured before they are escaped, too: what is no code of a colour must not be taken for one. */
+    @ParameterizedTest
+    @CsvSource({"a^b, 3", "^, 1", "^[1, 3", "^[2Jx, 5", "^[1;31mbad^[0m, 3", "^[1m, 0"})
+    void codes_of_colours_are_told_from_other_escapes(String written, int width) {
+        String text = written.replace('^', '\u001b');
+        Duration most = Duration.ofSeconds(5);
+        assertThat(assertTimeoutPreemptively(most, () -> CellText.width(text))).isEqualTo(width);
+        assertThat(assertTimeoutPreemptively(most, () -> String.join("", Paragraph.lines(text, 0, 1))))
+                .isEqualTo(text);
     }
 
     @Test
