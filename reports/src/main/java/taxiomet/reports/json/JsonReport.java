@@ -266,11 +266,7 @@ public final class JsonReport {
             json.writeStringField("problem", row.problem());
         }
         if (!row.differsIn().isEmpty()) {
-            json.writeArrayFieldStart("differs_in");
-            for (String column : row.differsIn()) {
-                json.writeString(column);
-            }
-            json.writeEndArray();
+            JsonOutput.writeTexts(json, "differs_in", row.differsIn());
         }
         if (!row.raw().isEmpty()) {
             json.writeStringField("raw", row.raw());

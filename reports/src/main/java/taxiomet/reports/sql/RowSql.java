@@ -3,6 +3,7 @@ package taxiomet.reports.sql;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType.Family;
 import taxiomet.charter.Key;
@@ -157,6 +158,8 @@ final class RowSql {
 
     /** @param isForward whether rows go from before to after; otherwise back */
     String update(Table table, List<String> set, List<PlannedRow> rows, boolean isForward) {
+        List<List<String>> now =
+                rows.stream().map(row -> isForward ? row.before() : row.end()).toList();
         String sets = set.stream()
                 .map(name -> {
                     int place = table.indexOf(name);
@@ -166,22 +169,15 @@ final class RowSql {
                             .toList();
                     boolean isOne = values.stream().distinct().count() == 1;
                     return dialect.name(name) + " = "
-                            + (isOne ? values.get(0) : cases(table, rows, values, isForward, name));
+                            + (isOne
+                                    ? values.get(0)
+                                    : byRow(table, now, values) + " ELSE " + dialect.name(name) + " END");
                 })
                 .collect(Collectors.joining(", "));
-        String where = namedAny(
-                table,
-                rows.stream().map(row -> isForward ? row.before() : row.end()).toList());
         boolean setsKey =
                 table.keys().stream().anyMatch(key -> key.columns().stream().anyMatch(set::contains));
-        return "UPDATE " + dialect.name(table.name()) + " SET " + sets + " WHERE " + dialect.whileGuarded(where)
-                + (setsKey
-                        ? inOrder(
-                                table,
-                                rows.stream()
-                                        .map(row -> isForward ? row.before() : row.end())
-                                        .toList())
-                        : "");
+        return "UPDATE " + dialect.name(table.name()) + " SET " + sets + " WHERE "
+                + dialect.whileGuarded(namedAny(table, now)) + (setsKey ? inOrder(table, now) : "");
     }
 
     /** Rows one after the other as they stand here, where a server judges each of them by itself: a key may be free only then. */
@@ -189,28 +185,20 @@ final class RowSql {
         if (!dialect.judgesRowByRow() || rows.size() < 2) {
             return "";
         }
-        StringBuilder order = new StringBuilder("\n  ORDER BY CASE");
-        for (int i = 0; i < rows.size(); i++) {
-            order.append(" WHEN ")
-                    .append(named(table, rows.get(i)))
-                    .append(" THEN ")
-                    .append(i + 1);
-        }
-        return order.append(" END").toString();
+        List<String> places =
+                IntStream.rangeClosed(1, rows.size()).mapToObj(String::valueOf).toList();
+        return "\n  ORDER BY " + byRow(table, rows, places) + " END";
     }
 
-    private String cases(Table table, List<PlannedRow> rows, List<String> values, boolean isForward, String column) {
+    /** A value for each row, as an expression whose end is left open. */
+    private String byRow(Table table, List<List<String>> rows, List<String> values) {
         StringBuilder cases = new StringBuilder("CASE");
         for (int i = 0; i < rows.size(); i++) {
-            PlannedRow row = rows.get(i);
             cases.append(" WHEN ")
-                    .append(named(table, isForward ? row.before() : row.end()))
+                    .append(named(table, rows.get(i)))
                     .append(" THEN ")
                     .append(values.get(i));
         }
-        return cases.append(" ELSE ")
-                .append(dialect.name(column))
-                .append(" END")
-                .toString();
+        return cases.toString();
     }
 }
