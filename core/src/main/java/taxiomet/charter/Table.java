@@ -48,8 +48,12 @@ public record Table(
 
     /** Whether a column may not be null: it says so, or is part of the primary key. */
     public boolean isRequired(String column) {
-        return column(column).isRequired()
-                || primaryKey.filter(key -> key.columns().contains(column)).isPresent();
+        return column(column).isRequired() || isOfPrimaryKey(column);
+    }
+
+    /** Whether a column is part of the primary key. */
+    public boolean isOfPrimaryKey(String column) {
+        return primaryKey.filter(key -> key.columns().contains(column)).isPresent();
     }
 
     /** The table with other links. */

@@ -123,11 +123,8 @@ final class CheckPlan implements AutoCloseable {
         add(table, new TypeCheck(place, log(FindingKind.TYPE_MISMATCH, severity, table, column.name(), at)));
         FaultLog odd = log(FindingKind.ODD_SPELLING, severity, table, column.name(), at);
         add(table, new StateCheck(place, TypedColumn.ODD, odd));
-        boolean isOfPrimaryKey = table.primaryKey()
-                .filter(key -> key.columns().contains(column.name()))
-                .isPresent();
-        // A null there is a finding of its own already.
-        if (column.isRequired() && !isOfPrimaryKey) {
+        // A null in the primary key is a finding of its own already.
+        if (column.isRequired() && !table.isOfPrimaryKey(column.name())) {
             FaultLog log = log(FindingKind.MISSING_VALUE, severity, table, column.name(), at);
             add(table, new StateCheck(place, TypedColumn.NULL, log));
         }

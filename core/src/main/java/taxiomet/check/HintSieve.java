@@ -119,19 +119,13 @@ final class HintSieve {
             bones = new char[text.length];
         }
         for (int i = 0; i < length; i++) {
-            char c = text[i] == BETWEEN_COLUMNS ? BETWEEN_COLUMNS : Likeness.bone((char) text[i]);
-            if (c == Likeness.NO_BONE) {
-                continue;
+            if (text[i] == BETWEEN_COLUMNS) {
+                bones[left++] = BETWEEN_COLUMNS;
+            } else {
+                left = Likeness.addBone(bones, left, (char) text[i]);
             }
-            boolean isPadded =
-                    left > 0 && bones[left - 1] == '0' && isDigit(c) && (left == 1 || !isDigit(bones[left - 2]));
-            bones[isPadded ? left - 1 : left++] = c;
         }
         return left <= longest && left > 0 && mayHaveNeighbour(left);
-    }
-
-    private static boolean isDigit(char c) {
-        return c >= '0' && c <= '9';
     }
 
     private boolean mayHaveNeighbour(int length) {

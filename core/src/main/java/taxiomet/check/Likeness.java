@@ -189,7 +189,7 @@ final class Likeness {
     }
 
     private static boolean areDigits(String text) {
-        return text.chars().allMatch(c -> c >= '0' && c <= '9');
+        return text.chars().allMatch(c -> isDigit((char) c));
     }
 
     /**
@@ -197,29 +197,34 @@ final class Likeness {
      * pad a number, and which of several characters that look alike stands there.
      */
     static String bones(String text) {
-        StringBuilder bones = new StringBuilder(text.length());
         String plain = isAscii(text) ? text : Normalizer.normalize(text, Normalizer.Form.NFKD);
+        char[] bones = new char[plain.length()];
+        int count = 0;
         for (int i = 0; i < plain.length(); i++) {
-            char c = bone(plain.charAt(i));
-            if (c == NO_BONE) {
-                continue;
-            }
-            int last = bones.length() - 1;
-            boolean padded = last >= 0
-                    && bones.charAt(last) == '0'
-                    && c >= '0'
-                    && c <= '9'
-                    && (last == 0 || bones.charAt(last - 1) < '0' || bones.charAt(last - 1) > '9');
-            if (padded) {
-                bones.setLength(last);
-            }
-            bones.append(c);
+            count = addBone(bones, count, plain.charAt(i));
         }
-        return bones.toString();
+        return new String(bones, 0, count);
+    }
+
+    /**
+     * Adds what is left of a character to the bones before it.
+     *
+     * @return how many bones there are then
+     */
+    static int addBone(char[] bones, int count, char next) {
+        char c = bone(next);
+        if (c == NO_BONE) {
+            return count;
+        }
+        boolean isPadded =
+                isDigit(c) && count > 0 && bones[count - 1] == '0' && (count == 1 || !isDigit(bones[count - 2]));
+        int place = isPadded ? count - 1 : count;
+        bones[place] = c;
+        return place + 1;
     }
 
     /** What a character comes to in {@link #bones}. */
-    static char bone(char c) {
+    private static char bone(char c) {
         if (c < 0x80) {
             return BONES[c];
         }
@@ -229,7 +234,7 @@ final class Likeness {
     }
 
     /** Nothing is left of such a character. */
-    static final char NO_BONE = 0;
+    private static final char NO_BONE = 0;
 
     private static final char[] BONES = new char[0x80];
 

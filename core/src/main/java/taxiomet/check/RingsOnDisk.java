@@ -292,29 +292,26 @@ final class RingsOnDisk {
 
         /** The edges between keys that do not come to an end. */
         Spread alive(Spread edges) {
-            Spread kept = new Spread();
-            try (Spread fromAlive = new Spread();
-                    Part alive = new Part()) {
+            try (Spread turned = turnedFromAlive(edges)) {
+                return turnedFromAlive(turned);
+            }
+        }
+
+        /** The edges that start at such a key, with both ends changed. */
+        private Spread turnedFromAlive(Spread edges) {
+            Spread turned = new Spread();
+            try (Part alive = new Part()) {
                 for (int partition = 0; partition < Partitions.COUNT; partition++) {
                     loadAlive(alive, partition);
                     for (LongSpool.Reader reader = edges.read(partition); has(reader); ) {
                         long[] edge = Partitions.nextRecord(reader);
                         if (alive.find(edge[0], edge[1]) >= 0) {
-                            fromAlive.add(edge[2], edge[3], edge[0], edge[1], edge[4]);
-                        }
-                    }
-                }
-                for (int partition = 0; partition < Partitions.COUNT; partition++) {
-                    loadAlive(alive, partition);
-                    for (LongSpool.Reader reader = fromAlive.read(partition); has(reader); ) {
-                        long[] edge = Partitions.nextRecord(reader);
-                        if (alive.find(edge[0], edge[1]) >= 0) {
-                            kept.add(edge[2], edge[3], edge[0], edge[1], edge[4]);
+                            turned.add(edge[2], edge[3], edge[0], edge[1], edge[4]);
                         }
                     }
                 }
             }
-            return kept;
+            return turned;
         }
 
         private void loadAlive(Part alive, int partition) {
