@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.DatabaseAddress;
 import taxiomet.charter.Problem;
 import taxiomet.charters.ddl.SchemaReader;
 import taxiomet.charters.yaml.CharterReader;
@@ -34,7 +35,10 @@ public final class Charters {
      */
     public static ReadCharter read(Path file, Optional<Path> rows) throws CharterException {
         byte[] bytes = bytes(file);
-        if (!isSchema(file)) {
+        if (!InputFile.isSchema(file, bytes)) {
+            if (rows.isPresent()) {
+                throw unusable(file, "it is a charter, which names the rows of each table itself", "leave out --rows");
+            }
             return CharterReader.read(file, bytes);
         }
         Path folder = rows.orElseGet(() -> file.toAbsolutePath().getParent());
@@ -43,6 +47,22 @@ public final class Charters {
 
     private static byte[] bytes(Path file) throws CharterException {
         try {
+            if (InputFile.isStandardInput(file)) {
+                byte[] bytes = InputFile.bytes(file);
+                if (bytes.length > MAX_BYTES) {
+                    throw tooLarge(file);
+                }
+                return bytes;
+            }
+            if (DatabaseAddress.isOne(file.toString())) {
+                throw new CharterException(List.of(new Problem(
+                        DatabaseAddress.shown(file.toString()),
+                        0,
+                        0,
+                        Problem.Kind.FORM,
+                        DatabaseAddress.PROBLEM,
+                        DatabaseAddress.REMEDY)));
+            }
             if (Files.isDirectory(file)) {
                 throw unusable(
                         file, "this is a folder", "name the charter in it, such as " + file.resolve("charter.yaml"));
@@ -51,10 +71,9 @@ public final class Charters {
                 throw unusable(file, "this is no ordinary file", "write the charter to a file first");
             }
             if (Files.size(file) > MAX_BYTES) {
-                throw unusable(file, "the file is larger than any charter (2 MB)", "name the charter, not the data");
+                throw tooLarge(file);
             }
-            // A kernel's files have no size, and some of them no end.
-            return Files.size(file) == 0 ? new byte[0] : Files.readAllBytes(file);
+            return InputFile.bytes(file);
         } catch (NoSuchFileException e) {
             throw unusable(
                     file, "there is no such file", "name the charter, or go to the folder that holds charter.yaml");
@@ -63,7 +82,12 @@ public final class Charters {
         }
     }
 
+    private static CharterException tooLarge(Path file) {
+        return unusable(file, "the file is larger than any charter (2 MB)", "name the charter, not the data");
+    }
+
     private static CharterException unusable(Path file, String problem, String remedy) {
-        return new CharterException(List.of(new Problem(file.toString(), 0, 0, Problem.Kind.FORM, problem, remedy)));
+        return new CharterException(
+                List.of(new Problem(InputFile.name(file), 0, 0, Problem.Kind.FORM, problem, remedy)));
     }
 }

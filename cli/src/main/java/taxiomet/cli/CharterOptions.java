@@ -5,7 +5,9 @@ import java.nio.file.Path;
 import java.util.Optional;
 import picocli.CommandLine.Option;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.DatabaseAddress;
 import taxiomet.charters.Charters;
+import taxiomet.charters.InputFile;
 import taxiomet.charters.ReadCharter;
 
 /** What commands ask about where a charter comes from. */
@@ -19,9 +21,12 @@ final class CharterOptions {
 
     /** Reads the charter, or the schema that stands for one. */
     ReadCharter read(Path file) throws CharterException {
-        if (rows != null && !Charters.isSchema(file)) {
+        if (rows != null && !Charters.isSchema(file) && !InputFile.isStandardInput(file)) {
             throw new UsageException(
                     "--rows goes with a SQL schema (.sql); a charter names the rows of each table itself");
+        }
+        if (rows != null && DatabaseAddress.isOne(rows.toString())) {
+            throw new UsageException("--rows " + rows + ": " + DatabaseAddress.PROBLEM + "; " + DatabaseAddress.REMEDY);
         }
         if (rows != null && !Files.isDirectory(rows)) {
             throw new UsageException("--rows " + rows + ": there is no such folder");

@@ -8,33 +8,37 @@ import java.util.Map;
 import taxiomet.charter.Charter;
 import taxiomet.charters.yaml.CharterWriter;
 import taxiomet.reports.OutputException;
-import taxiomet.reports.WholeOutput;
 
 /** The file that {@code --write-charter} names. */
 final class CharterOutput {
-    private final Path file;
-    private final boolean isForced;
-
-    /** @param isForced whether a file that exists is replaced */
-    CharterOutput(Path file, boolean isForced) {
-        this.file = file;
-        this.isForced = isForced;
-    }
+    private final Outputs.Place place;
 
     /** Refuses, before anything is read, what could not be written afterwards. */
-    void requireFree() {
-        if (!file.toString().endsWith(".yaml") && !file.toString().endsWith(".yml")) {
-            throw new UsageException("--write-charter " + file + ": a charter's name ends in .yaml");
+    CharterOutput(Outputs outputs, String name) {
+        if (!name.equals("-") && !name.endsWith(".yaml") && !name.endsWith(".yml")) {
+            throw new UsageException("--write-charter " + name + ": a charter's name ends in .yaml");
         }
-        ReportFiles.requireFree("--write-charter", file, isForced);
+        this.place = outputs.place("--write-charter", name);
     }
 
     /** Writes the charter whole or not at all, with comments above the declarations that the keys lead to. */
     void write(Charter charter, Map<List<String>, List<String>> comments) {
-        try (WholeOutput output = new WholeOutput(file)) {
-            Path folder = file.toAbsolutePath().getParent();
-            Files.writeString(output.draft(), CharterWriter.write(charter, folder, comments));
-            output.complete();
+        // Paths in a charter from standard input start in the current folder, as they do in one from standard output.
+        Path folder = place.isStandardOutput()
+                ? Path.of("").toAbsolutePath()
+                : place.file().toAbsolutePath().getParent();
+        place.write(file -> write(charter, folder, comments, file));
+    }
+
+    /**
+     * Writes a charter into a file.
+     *
+     * @param folder where the charter is to stand in the end: paths start from there
+     * @throws OutputException when it cannot be written
+     */
+    static void write(Charter charter, Path folder, Map<List<String>, List<String>> comments, Path file) {
+        try {
+            Files.writeString(file, CharterWriter.write(charter, folder, comments));
         } catch (IOException e) {
             throw OutputException.of(file.toString(), e);
         }

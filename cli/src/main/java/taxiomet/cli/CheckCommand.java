@@ -18,12 +18,14 @@ import taxiomet.check.CheckProgress;
 import taxiomet.check.CheckRun;
 import taxiomet.finding.CheckResult;
 import taxiomet.reports.csv.CsvReport;
-import taxiomet.reports.json.JsonReport;
-import taxiomet.reports.text.TextReport;
+import taxiomet.reports.json.CheckJson;
+import taxiomet.reports.json.Provenance;
+import taxiomet.reports.text.CheckText;
 
 /** Judges the rows: the main job. */
 @Command(
         name = "check",
+        customSynopsis = "taxiomet check [OPTION...] [CHARTER]",
         header = "Check the rows of all tables against the charter.",
         description = {"", "Reads every row once and reports each fault with the rows behind it."},
         parameterListHeading = "%nArguments:%n",
@@ -52,7 +54,8 @@ final class CheckCommand implements Callable<Integer> {
     @Parameters(
             arity = "0..1",
             paramLabel = "CHARTER",
-            description = "The charter to check against. Default: ${DEFAULT-VALUE}",
+            description =
+                    "The charter to check against, or a SQL schema (.sql); - for standard input. Default: ${DEFAULT-VALUE}",
             defaultValue = "charter.yaml")
     private Path charterFile;
 
@@ -82,8 +85,8 @@ final class CheckCommand implements Callable<Integer> {
             names = "--report",
             paramLabel = "FILE",
             description =
-                    "Write the result to a file as its ending says: .json, or .csv with every row. Can be repeated.")
-    private List<Path> reports = List.of();
+                    "Write the result to a file as its ending says: .json, or .csv with every row. csv:- prints it, csv:FILE has any name. Can be repeated.")
+    private List<String> reports = List.of();
 
     @Option(names = "--force", description = "Replace results that exist already.")
     private boolean force;
@@ -113,8 +116,11 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() throws CharterException, IOException {
         requireSense();
-        ReportFiles reportFiles = new ReportFiles(reports, List.of(".json", ".csv"), force);
-        reportFiles.requireFree();
+        Outputs outputs = new Outputs(terminal, force);
+        if (wanted.isJson()) {
+            outputs.claim(Outputs.JSON);
+        }
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv"));
         Optional<EvidenceOutput> evidenceOutput =
                 Optional.ofNullable(evidence).map(folder -> new EvidenceOutput(folder, isPerOwner, force));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
@@ -127,9 +133,25 @@ final class CheckCommand implements Callable<Integer> {
         try (Progress progress = new Progress(terminal)) {
             RunFigures figures = new RunFigures(showsProgress ? progress : Progress.NONE);
             return check(charter, options, common.isVerbose() ? figures : figures.watched(), result -> {
-                reportFiles.write((ending, file) -> write(result, ending, file));
-                evidenceOutput.ifPresent(output -> output.write(result));
-                print(result);
+                Provenance provenance = Version.provenance(charterFile.toString());
+                reportFiles.write((format, file) -> write(result, provenance, format, file));
+                evidenceOutput.ifPresent(output -> {
+                    output.write(result, provenance);
+                    outputs.wrote(evidence.toString());
+                });
+                if (wanted.isJson()) {
+                    CheckJson.write(result, provenance, List.of(), terminal.out());
+                } else {
+                    outputs.show(
+                            common.color(),
+                            page.isPaged(),
+                            quiet,
+                            (width, hasColor, out) -> new CheckText(result, width, hasColor, out),
+                            next(result));
+                }
+                if (!quiet) {
+                    outputs.tell("");
+                }
                 if (common.isVerbose()) {
                     terminal.say(figures.line(result));
                 }
@@ -168,26 +190,11 @@ final class CheckCommand implements Callable<Integer> {
         return new LinkedHashSet<>(only);
     }
 
-    private static void write(CheckResult result, String ending, Path file) {
-        if (ending.equals(".json")) {
-            JsonReport.write(result, List.of(), file);
+    private static void write(CheckResult result, Provenance provenance, String format, Path file) {
+        if (format.equals("json")) {
+            CheckJson.write(result, provenance, List.of(), file);
         } else {
             CsvReport.write(result, file);
-        }
-    }
-
-    private void print(CheckResult result) throws IOException {
-        if (wanted.isJson()) {
-            JsonReport.write(result, List.of(), terminal.out());
-            return;
-        }
-        try (TextPage text = new TextPage(terminal, common.color(), page.isPaged())) {
-            if (quiet) {
-                TextReport.writeAnswer(result, text.width(), text.hasColor(), text::print);
-                return;
-            }
-            TextReport.write(result, text.width(), text.hasColor(), text::print);
-            text.end(out -> TextReport.writeAnswer(result, text.width(), text.hasColor(), out), next(result));
         }
     }
 
@@ -195,7 +202,7 @@ final class CheckCommand implements Callable<Integer> {
     private static String next(CheckResult result) {
         return result.findings().stream()
                 .findFirst()
-                .map(first -> "taxiomet meaning " + first.kind().words().replace(' ', '-'))
+                .map(first -> "taxiomet meaning " + Meanings.asWord(first.kind().words()))
                 .orElse("");
     }
 }

@@ -6,15 +6,20 @@ import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import taxiomet.charter.Charter;
+import taxiomet.charter.RowsFile;
 import taxiomet.charter.Table;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
+import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.UndoJson;
 import taxiomet.rows.RowEdits;
 import taxiomet.rows.TableRewriter;
@@ -24,6 +29,7 @@ import taxiomet.rows.TableRewriter.Contents;
 /** The folder that {@code --into} names: tables as they would be, and how to go back. */
 final class CopyFolder {
     static final String UNDO = "undo.json";
+    static final String CHARTER = "charter.yaml";
 
     private final Path folder;
     private final boolean isForced;
@@ -36,7 +42,7 @@ final class CopyFolder {
 
     /** Refuses, before anything is read, what could not be written afterwards. */
     void requireFree() {
-        ReportFiles.requireFolderOf(folder);
+        Outputs.requireFolderOf(folder);
         if (!Files.exists(folder)) {
             return;
         }
@@ -61,15 +67,19 @@ final class CopyFolder {
     }
 
     /**
-     * Writes the folder, whole or not at all.
+     * Writes the folder, whole or not at all: the tables, the way back, and a charter that reads the tables written from here and all
+     * others where they stand.
      *
      * @param isWhole whether tables are written, too, in which nothing changes
+     * @return what was written, in words
      */
-    void write(Charter charter, Rehearsal rehearsal, boolean isWhole) {
+    String write(Charter charter, Rehearsal rehearsal, boolean isWhole, Provenance provenance) {
+        int tables = 0;
         try (WholeOutput output = new WholeOutput(folder)) {
             Files.createDirectory(output.draft());
-            Set<Path> places = new HashSet<>();
-            try (UndoJson undo = new UndoJson(output.draft().resolve(UNDO))) {
+            Set<Path> places = new HashSet<>(Set.of(Path.of(UNDO), Path.of(CHARTER)));
+            List<Table> asWritten = new ArrayList<>();
+            try (UndoJson undo = new UndoJson(output.draft().resolve(UNDO), provenance, charter.name())) {
                 for (Table table : charter.tables()) {
                     RowEdits edits = rehearsal.edits(table.name());
                     if ((!edits.isEmpty() || isWhole)
@@ -79,17 +89,40 @@ final class CopyFolder {
                             requireNew(places, rewriter.placeOf(part));
                             write(rewriter, part, edits, output.draft(), undo);
                         }
+                        tables++;
+                        asWritten.add(table.withRows(rowsOf(table, rewriter, parts)));
+                    } else {
+                        asWritten.add(table);
                     }
                 }
             }
+            CharterOutput.write(
+                    charter.with(asWritten),
+                    folder.toAbsolutePath(),
+                    Map.of(
+                            List.of(),
+                            List.of(
+                                    "Tables as they would be after a rehearsal; the others are read where they stand.")),
+                    output.draft().resolve(CHARTER));
             output.complete();
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);
         }
+        return folder + " (" + tables + (tables == 1 ? " table" : " tables") + " as they would be, " + CHARTER + ", "
+                + UNDO + ")";
+    }
+
+    /** Where the rows of a table stand in the folder: a glob stays one. */
+    private RowsFile rowsOf(Table table, TableRewriter rewriter, int parts) {
+        RowsFile rows = table.rows();
+        Path path = Path.of(rows.path()).normalize();
+        boolean isInside = !path.isAbsolute() && !path.startsWith("..");
+        Path place = parts == 1 ? rewriter.placeOf(0) : isInside ? path : path.getFileName();
+        return rows.at(folder.toAbsolutePath(), place.toString().replace('\\', '/'));
     }
 
     private void requireNew(Set<Path> places, Path place) {
-        if (!places.add(place) || place.equals(Path.of(UNDO))) {
+        if (!places.add(place)) {
             throw new OutputException(
                     folder.toString(),
                     "two files would stand in the same place, " + place,

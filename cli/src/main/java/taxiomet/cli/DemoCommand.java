@@ -12,13 +12,18 @@ import picocli.CommandLine.Option;
 /** A guided run on the data that ships with the program. */
 @Command(
         name = "demo",
+        customSynopsis = "taxiomet demo [OPTION...]",
         header = "A guided run on data that ships with the program.",
         description = {
             "",
             "Copies the tables and the charter of a made-up honey cooperative to a folder, checks them,"
                     + " rehearses that a keeper leaves, and tells what to try next. It ends with status 0, though the data has faults."
         },
-        optionListHeading = "%nOptions:%n")
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  taxiomet demo                                  in a folder taxiomet-demo",
+            "  taxiomet demo --into try"
+        })
 final class DemoCommand implements Callable<Integer> {
     private final Terminal terminal;
 

@@ -20,7 +20,13 @@ final class EngineOptions {
     /** Which reader takes delimited text apart. */
     enum Reader {
         BYTES,
-        LIBRARY
+        LIBRARY;
+
+        /** The word as users type it. */
+        @Override
+        public String toString() {
+            return name().toLowerCase(Locale.ROOT);
+        }
     }
 
     @Option(

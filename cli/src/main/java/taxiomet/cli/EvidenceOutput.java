@@ -8,7 +8,8 @@ import taxiomet.finding.CheckResult;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
 import taxiomet.reports.csv.EvidenceFolder;
-import taxiomet.reports.json.JsonReport;
+import taxiomet.reports.json.CheckJson;
+import taxiomet.reports.json.Provenance;
 
 /** The folder that {@code --evidence} names. */
 final class EvidenceOutput {
@@ -28,7 +29,7 @@ final class EvidenceOutput {
 
     /** Refuses, before anything is read, what could not be written afterwards. */
     void requireFree() {
-        ReportFiles.requireFolderOf(folder);
+        Outputs.requireFolderOf(folder);
         WholeOutput.recover(folder);
         if (!Files.exists(folder)) {
             return;
@@ -72,7 +73,7 @@ final class EvidenceOutput {
     }
 
     /** Writes the folder, whole or not at all. */
-    void write(CheckResult result) {
+    void write(CheckResult result, Provenance provenance) {
         try (WholeOutput output = new WholeOutput(folder)) {
             Files.createDirectory(output.draft());
             if (isByOwner) {
@@ -80,8 +81,11 @@ final class EvidenceOutput {
             } else {
                 EvidenceFolder.write(result, output.draft());
             }
-            JsonReport.write(
-                    result, EvidenceFolder.fileNames(result), output.draft().resolve(RESULT_FILE));
+            CheckJson.write(
+                    result,
+                    provenance,
+                    EvidenceFolder.fileNames(result),
+                    output.draft().resolve(RESULT_FILE));
             output.complete();
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);

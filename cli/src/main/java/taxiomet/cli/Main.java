@@ -7,8 +7,6 @@ import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import picocli.CommandLine;
 import picocli.CommandLine.Help.Ansi;
@@ -23,6 +21,8 @@ import taxiomet.spill.SpillException;
 /** Where the program starts. */
 public final class Main {
     private static final Pattern CHOICES = Pattern.compile("expected one of \\[(.*?)] \\(case-insensitive\\)");
+
+    private static final int WIDEST_HELP = 100;
 
     private final Terminal terminal;
 
@@ -59,7 +59,7 @@ public final class Main {
         CommandLine commands = commandLine(terminal, arguments.length == 0 ? "" : arguments[0]);
         commands.setOut(new PrintWriter(terminal.out(), true, StandardCharsets.UTF_8));
         commands.setErr(new PrintWriter(terminal.err(), true, StandardCharsets.UTF_8));
-        commands.setUsageHelpWidth(Math.max(60, Math.min(terminal.width(), 100)));
+        HelpPage.install(commands, Math.min(terminal.width(), WIDEST_HELP), terminal.hasColor(ColorChoice.AUTO));
         commands.setColorScheme(
                 CommandLine.Help.defaultColorScheme(terminal.hasColor(ColorChoice.AUTO) ? Ansi.ON : Ansi.OFF));
         commands.setParameterExceptionHandler(this::wrongUsage);
@@ -92,7 +92,7 @@ public final class Main {
                 commands.addSubcommand(new RehearseCommand(terminal));
                 commands.addSubcommand(new MeaningCommand(terminal));
                 commands.addSubcommand(new DemoCommand(terminal));
-                commands.addSubcommand(new CommandLine.HelpCommand());
+                commands.addSubcommand(new HelpCommand());
             }
         }
         commands.setCaseInsensitiveEnumValuesAllowed(true);
@@ -111,7 +111,7 @@ public final class Main {
     }
 
     /** What is not known, and what is known that is like it. */
-    private static String unknown(String word, CommandLine command) {
+    static String unknown(String word, CommandLine command) {
         boolean isOption = word.startsWith("-");
         String name = word.replaceFirst("=.*", "");
         List<String> known = isOption
@@ -130,8 +130,7 @@ public final class Main {
 
     /** The words that an option knows, as users type them. */
     private static String inUsersWords(String message) {
-        Matcher choices = CHOICES.matcher(message);
-        return choices.replaceFirst(found -> "expected one of " + found.group(1).toLowerCase(Locale.ROOT));
+        return CHOICES.matcher(message).replaceFirst(found -> "expected one of " + found.group(1));
     }
 
     private int failed(Throwable e, String[] arguments) {

@@ -11,7 +11,6 @@ import java.util.Locale;
 import java.util.Map;
 import picocli.CommandLine;
 import picocli.CommandLine.Help.Ansi;
-import picocli.CommandLine.Model.ArgSpec;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
@@ -59,30 +58,38 @@ final class ManPages {
         if (!spec.positionalParameters().isEmpty()) {
             section(page, "ARGUMENTS");
             for (PositionalParamSpec parameter : spec.positionalParameters()) {
-                item(page, parameter.paramLabel(), description(parameter));
+                item(page, parameter.paramLabel(), HelpPage.description(parameter));
             }
         }
         section(page, "OPTIONS");
-        for (OptionSpec option :
-                spec.options().stream().filter(option -> !option.hidden()).toList()) {
-            String label = option.arity().max() == 0 ? "" : " " + option.paramLabel();
-            item(page, String.join(", ", List.of(option.names())) + label, description(option));
+        for (OptionGroup group : OptionGroup.values()) {
+            List<OptionSpec> options = group.of(spec);
+            if (!options.isEmpty()) {
+                page.append(".SS ").append(group.title()).append('\n');
+                options.forEach(option -> item(page, HelpPage.term(option), HelpPage.description(option)));
+            }
         }
         if (!spec.usageMessage().exitCodeList().isEmpty()) {
             section(page, "EXIT STATUS");
             spec.usageMessage().exitCodeList().forEach((code, meaning) -> item(page, code, meaning));
         }
+        // Examples of a command, the environment of the program: as they stand in the help.
+        String[] footer = spec.usageMessage().footer();
+        if (footer.length > 0) {
+            section(
+                    page,
+                    plain(spec.usageMessage().footerHeading())
+                            .strip()
+                            .replace(":", "")
+                            .replace("%n", "")
+                            .toUpperCase(Locale.ROOT));
+            page.append(".nf\n");
+            for (String line : footer) {
+                page.append(text(line)).append('\n');
+            }
+            page.append(".fi\n");
+        }
         Files.writeString(folder.resolve(name + ".1"), page.toString());
-    }
-
-    private static String description(ArgSpec argument) {
-        String words = String.join(" ", argument.description());
-        return words.replace("${DEFAULT-VALUE}", String.valueOf(argument.defaultValue()))
-                .replace(
-                        "${COMPLETION-CANDIDATES}",
-                        argument.completionCandidates() == null
-                                ? ""
-                                : String.join(", ", argument.completionCandidates()));
     }
 
     private static String plain(String markup) {

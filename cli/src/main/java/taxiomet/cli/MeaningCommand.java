@@ -1,23 +1,23 @@
 package taxiomet.cli;
 
-import java.util.Arrays;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.NearestWord;
-import taxiomet.finding.FindingKind;
 import taxiomet.reports.text.Paragraph;
 
 /** Tells what a kind of finding means. */
 @Command(
         name = "meaning",
-        header = "Tell what a kind of finding means and what to do about it.",
+        customSynopsis = "taxiomet meaning [KIND...]",
+        header = "Tell what a kind of finding or refusal means and what to do about it.",
         description = {"", "Without KIND it lists all kinds."},
         parameterListHeading = "%nArguments:%n",
         footerHeading = "%nExamples:%n",
-        footer = {"  taxiomet meaning orphan", "  taxiomet meaning null in key"},
+        footer = {"  taxiomet meaning orphan", "  taxiomet meaning null-in-key key-taken"},
         optionListHeading = "%nOptions:%n")
 final class MeaningCommand implements Callable<Integer> {
     private final Terminal terminal;
@@ -25,7 +25,8 @@ final class MeaningCommand implements Callable<Integer> {
     @Parameters(
             arity = "0..*",
             paramLabel = "KIND",
-            description = "A kind of finding, such as orphan or \"null in key\".")
+            completionCandidates = Kinds.class,
+            description = "Kinds of finding, such as orphan or null-in-key, and of refusal, such as key-taken.")
     private List<String> kind = List.of();
 
     @Mixin
@@ -39,30 +40,66 @@ final class MeaningCommand implements Callable<Integer> {
     public Integer call() {
         Meanings meanings = new Meanings();
         if (kind.isEmpty()) {
-            for (FindingKind each : FindingKind.values()) {
-                terminal.out().println(strong(each.words()));
-                print(meanings.summary(each), 4);
-            }
+            print("Kinds of finding, those first that hide others:", 0);
+            Meanings.findings().forEach(each -> printSummary(meanings, each));
+            terminal.out().println();
+            print("Kinds of refusal, by which a change is blocked, beside those above:", 0);
+            Meanings.refusals().forEach(each -> printSummary(meanings, each));
             return ExitStatus.SOUND;
         }
-        FindingKind wanted = find(String.join(" ", kind));
-        terminal.out().println(strong(wanted.words()));
-        for (String paragraph : meanings.of(wanted)) {
-            print(paragraph, 4);
-            terminal.out().println();
+        // All are found before one is told.
+        for (String wanted : find(kind)) {
+            terminal.out().println(strong(wanted));
+            for (String paragraph : meanings.of(wanted)) {
+                print(paragraph, 4);
+                terminal.out().println();
+            }
         }
         return ExitStatus.SOUND;
     }
 
-    private static FindingKind find(String words) {
-        return FindingKind.parse(words).orElseThrow(() -> {
-            List<String> known =
-                    Arrays.stream(FindingKind.values()).map(FindingKind::words).toList();
-            String near = NearestWord.of(words, known)
-                    .map(nearest -> "did you mean `" + nearest + "`?")
-                    .orElse("there are: " + String.join(", ", known));
-            return new UsageException("there is no kind of finding `" + words + "`; " + near);
-        });
+    private void printSummary(Meanings meanings, String kind) {
+        terminal.out().println(strong(kind));
+        print(meanings.summary(kind), 4);
+    }
+
+    /** The kinds that some words name: each word one kind, or several words together. */
+    private static List<String> find(List<String> words) {
+        List<String> found = new ArrayList<>();
+        int next = 0;
+        while (next < words.size()) {
+            int end = words.size();
+            while (end > next
+                    && Meanings.find(String.join(" ", words.subList(next, end))).isEmpty()) {
+                end--;
+            }
+            if (end == next) {
+                throw unknown(String.join(" ", words.subList(next, words.size())), words.get(next));
+            }
+            found.add(Meanings.find(String.join(" ", words.subList(next, end))).orElseThrow());
+            next = end;
+        }
+        return found;
+    }
+
+    private static UsageException unknown(String words, String first) {
+        String near = NearestWord.of(words, Meanings.kinds())
+                .or(() -> NearestWord.of(first, Meanings.kinds()))
+                .map(nearest -> "did you mean " + Meanings.asWord(nearest) + "?")
+                .orElse("there are "
+                        + String.join(
+                                ", ",
+                                Meanings.kinds().stream().map(Meanings::asWord).toList()));
+        return new UsageException("there is no kind of finding or refusal `" + words + "`; " + near);
+    }
+
+    /** For completion. */
+    static final class Kinds extends WordList {
+        private static final long serialVersionUID = 1;
+
+        Kinds() {
+            super(Meanings.kinds().stream().map(Meanings::asWord).toList());
+        }
     }
 
     private String strong(String text) {

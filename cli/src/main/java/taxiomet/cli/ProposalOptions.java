@@ -20,6 +20,7 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
+import taxiomet.charters.InputFile;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.proposals.ProposalReader.Use;
 import taxiomet.charters.yaml.ProposalDocument;
@@ -29,15 +30,15 @@ import taxiomet.rehearse.ProposalException;
 /** What is proposed: statements and files, in the order in which they stand on the command line. */
 final class ProposalOptions {
     private static final Pattern CHARTER = Pattern.compile("(?im)^\\s*[{]?\\s*\"?charter\"?\\s*:");
-    private static final Pattern SCHEMA =
-            Pattern.compile("(?i)\\bcreate\\s+(global\\s+|temp\\w*\\s+|unlogged\\s+)*table\\b");
+    private static final Pattern DOCUMENT = Pattern.compile("(?im)^\\s*([{]|proposal\\s*:)");
     private static final int MOST_READ = 4_000_000;
 
     @Parameters(
             arity = "0..*",
-            paramLabel = "FILE",
-            description = "The charter, unless it is charter.yaml in the current folder; and proposals: SQL scripts"
-                    + " (.sql) and documents of changes, merges and renumberings (.yaml).",
+            paramLabel = "PROPOSAL",
+            description =
+                    "The charter first, unless it is charter.yaml in the current folder; then proposals: SQL scripts"
+                            + " (.sql), documents of changes, merges and renumberings (.yaml, .json), or - for standard input.",
             parameterConsumer = InOrder.class)
     @SuppressWarnings("UnusedVariable")
     private List<Part> files = new ArrayList<>();
@@ -113,6 +114,10 @@ final class ProposalOptions {
     }
 
     private static boolean isCharter(Path file) {
+        if (InputFile.isStandardInput(file)) {
+            String text = textOf(file);
+            return CHARTER.matcher(text).find() || InputFile.declaresTables(text);
+        }
         String name = file.toString().toLowerCase(Locale.ROOT);
         if (!Files.isRegularFile(file)) {
             return !name.endsWith(".sql") || !Files.exists(Path.of("charter.yaml"));
@@ -122,7 +127,9 @@ final class ProposalOptions {
                 return false;
             }
             String text = Files.readString(file, StandardCharsets.UTF_8);
-            return (name.endsWith(".sql") ? SCHEMA : CHARTER).matcher(text).find();
+            return name.endsWith(".sql")
+                    ? InputFile.declaresTables(text)
+                    : CHARTER.matcher(text).find();
         } catch (MalformedInputException e) {
             return !name.endsWith(".sql");
         } catch (IOException e) {
@@ -130,8 +137,29 @@ final class ProposalOptions {
         }
     }
 
+    private static String textOf(Path file) {
+        try {
+            return new String(InputFile.bytes(file), StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new UsageException(InputFile.name(file) + " cannot be read (" + e.getMessage() + ")");
+        }
+    }
+
+    /** Standard input comes once. */
+    private void requireOneStandardInput() {
+        long uses = parts.stream()
+                .filter(part -> part.option().isEmpty()
+                        ? part.value().equals("-")
+                        : !part.option().equals("-e") && part.value().endsWith("=-"))
+                .count();
+        if (uses > 1) {
+            throw new UsageException("standard input (-) comes once, and " + uses + " arguments want it");
+        }
+    }
+
     /** All changes, in their order. */
     List<Change> changes(Charter charter, Instant now) throws CharterException {
+        requireOneStandardInput();
         ProposalReader reader = new ProposalReader(charter, now);
         Optional<Part> charterPart = charterPart();
         List<Change> changes = new ArrayList<>();
@@ -179,6 +207,10 @@ final class ProposalOptions {
 
     private static List<Change> file(Charter charter, ProposalReader reader, Path file) throws CharterException {
         String name = file.toString().toLowerCase(Locale.ROOT);
+        if (InputFile.isStandardInput(file)) {
+            boolean isDocument = DOCUMENT.matcher(textOf(file)).lookingAt();
+            return isDocument ? ProposalDocument.read(file, charter, reader) : reader.script(file);
+        }
         if (name.endsWith(".sql")) {
             return reader.script(file);
         } else if (name.endsWith(".yaml") || name.endsWith(".yml") || name.endsWith(".json")) {

@@ -3,8 +3,6 @@ package taxiomet.cli;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
-import java.time.OffsetDateTime;
-import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -24,23 +22,19 @@ import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.rehearse.LinkTrial;
 import taxiomet.rehearse.Proposal;
-import taxiomet.rehearse.Proposal.Deferral;
 import taxiomet.rehearse.ProposalException;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
-import taxiomet.reports.OutputException;
-import taxiomet.reports.WholeOutput;
 import taxiomet.reports.csv.EffectsCsv;
+import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.RehearsalJson;
-import taxiomet.reports.sql.Dialect;
-import taxiomet.reports.sql.ProposalSql;
-import taxiomet.reports.sql.UndoSql;
 import taxiomet.reports.text.ActionComparisonText;
 import taxiomet.reports.text.RehearsalText;
 
 /** What proposed changes would do. */
 @Command(
         name = "rehearse",
+        customSynopsis = "taxiomet rehearse [OPTION...] [CHARTER] PROPOSAL...",
         header = "Tell what proposed changes would do to the rows of all tables.",
         description = {
             "",
@@ -72,38 +66,8 @@ final class RehearseCommand implements Callable<Integer> {
     @Mixin
     private ProposalOptions proposal;
 
-    @Option(
-            names = "--server",
-            paramLabel = "SERVER",
-            completionCandidates = ServerName.Rehearsed.class,
-            description =
-                    "Do as this server does: ${COMPLETION-CANDIDATES}. Default: what the charter says, else standard")
-    private String server;
-
-    @Option(names = "--all-or-nothing", description = "One blocked change blocks the lot.")
-    private boolean isAllOrNothing;
-
-    @Option(
-            names = "--deferred",
-            arity = "0..1",
-            fallbackValue = "deferrable",
-            paramLabel = "WHICH",
-            description = "Check links at the end of the proposal: those declared deferrable, or all.")
-    private Deferred deferred;
-
-    @Option(
-            names = "--now",
-            paramLabel = "MOMENT",
-            description = "The moment that current_date and current_timestamp mean, such as 2026-05-01T12:00:00Z."
-                    + " Default: when the rehearsal starts")
-    private String now;
-
-    @Option(
-            names = "--try",
-            paramLabel = "LINK.KEY=VALUE",
-            description = "Rehearse as though a link were declared otherwise: \"hive_queen.on_delete=set null\","
-                    + " hive_queen.enforced=no. Can be repeated.")
-    private List<String> trials = List.of();
+    @Mixin
+    private BehaviourOptions behaviour;
 
     @Option(
             names = "--compare-actions",
@@ -133,7 +97,8 @@ final class RehearseCommand implements Callable<Integer> {
             names = "--into",
             paramLabel = "DIR",
             description =
-                    "Write the tables that change, as they would be, to a new folder, with an undo.json that leads back.")
+                    "Write the tables that change, as they would be, to a new folder, with a charter that reads them and all"
+                            + " others, and an undo.json that leads back.")
     private Path into;
 
     @Option(names = "--whole", description = "With --into: write all tables, changed or not.")
@@ -152,18 +117,16 @@ final class RehearseCommand implements Callable<Integer> {
                     "Write what is accepted as a SQL script: one transaction that rolls back when the rows are not as the"
                             + " rehearsal saw them; and beside it FILE.back.sql, which takes it back. Nothing is run."
                             + " postgresql:FILE writes it for another server than the one rehearsed (mariadb, sqlite);"
-                            + " for the standard it is written for postgresql.")
+                            + " for the standard it is written for postgresql. With - for FILE the script alone is printed.")
     private String writeSql;
-
-    private Path script;
 
     @Option(
             names = "--report",
             paramLabel = "FILE",
             description =
                     "Write the result to a file as its ending says: .json, or .csv with every effect on every row."
-                            + " Can be repeated.")
-    private List<Path> reports = List.of();
+                            + " csv:- prints it, csv:FILE has any name. Can be repeated.")
+    private List<String> reports = List.of();
 
     @Option(names = "--force", description = "Replace files that exist already.")
     private boolean force;
@@ -186,12 +149,6 @@ final class RehearseCommand implements Callable<Integer> {
     @Mixin
     private CommonOptions common;
 
-    /** What --deferred can be. */
-    enum Deferred {
-        DEFERRABLE,
-        ALL
-    }
-
     RehearseCommand(Terminal terminal) {
         this.terminal = terminal;
     }
@@ -206,7 +163,7 @@ final class RehearseCommand implements Callable<Integer> {
             return rehearse();
         } catch (ProposalException e) {
             if (wanted.isJson()) {
-                RehearsalJson.writeFaults(e.faults(), terminal.out());
+                RehearsalJson.writeFaults(e.faults(), provenance(), terminal.out());
             }
             throw e;
         }
@@ -215,7 +172,7 @@ final class RehearseCommand implements Callable<Integer> {
     /** An option that cannot be honoured is refused, never ignored. */
     private void requireSense() {
         if (undo != null) {
-            refuse("--undo", trials, "--try");
+            refuse("--undo", behaviour.trials(), "--try");
             refuse("--undo", reports, "--report");
             refuse("--undo", proposal.isEmpty() ? null : proposal, "a proposal");
             refuse("--undo", compared, "--compare-actions");
@@ -247,42 +204,28 @@ final class RehearseCommand implements Callable<Integer> {
             throw new UsageException(
                     "--examples is a number from 0 to " + MOST_EXAMPLES + "; --report FILE.csv writes all rows");
         }
-        ReportFiles reportFiles = new ReportFiles(reports, List.of(".json", ".csv"), force);
-        reportFiles.requireFree();
+        Outputs outputs = new Outputs(terminal, force);
+        if (wanted.isJson()) {
+            outputs.claim(Outputs.JSON);
+        }
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv"));
         Optional<CopyFolder> copies = Optional.ofNullable(into).map(folder -> new CopyFolder(folder, force));
         copies.ifPresent(CopyFolder::requireFree);
         if (undo != null) {
-            return goBack();
+            return goBack(outputs);
         }
-        Behaviour behaviour = server == null
-                ? null
-                : ServerName.parse("--server", server, ServerName.REHEARSED, terminal)
-                        .behaviour();
-        Optional<Dialect> dialect = Optional.empty();
-        if (writeSql != null) {
-            int colon = writeSql.indexOf(':');
-            boolean isNamed = colon > 0 && ServerName.isOne(writeSql.substring(0, colon));
-            if (isNamed) {
-                dialect = Optional.of(
-                        ServerName.parse("--write-sql", writeSql.substring(0, colon), ServerName.WRITTEN, terminal)
-                                .dialect());
-            }
-            script = Path.of(isNamed ? writeSql.substring(colon + 1) : writeSql);
-            ReportFiles.requireFree("--write-sql", script, force);
-            ReportFiles.requireFree("--write-sql", wayBackOf(script), force);
-        }
+        Optional<SqlOutput> script = Optional.ofNullable(writeSql).map(name -> new SqlOutput(outputs, terminal, name));
         if (isWhole && into == null) {
             throw new UsageException("--whole goes with --into DIR");
         }
-        Charter charter = new UsableCharter(terminal, source, proposal.charter(), quiet).forRehearsal(behaviour);
-        for (String trial : trials) {
-            charter = LinkTrials.read(charter, trial).in(charter);
-        }
-        Instant moment = moment();
-        Proposal proposed = new Proposal(proposal.changes(charter, moment), isAllOrNothing, deferral(), moment);
-        Behaviour whose = behaviour == null ? charter.behavesAs() : behaviour;
+        Behaviour asked = behaviour.behaviour(terminal);
+        Charter declared = new UsableCharter(terminal, source, proposal.charter(), quiet).forRehearsal(asked);
+        Charter charter = behaviour.tried(declared);
+        Instant moment = behaviour.moment();
+        Proposal proposed = behaviour.proposal(proposal.changes(charter, moment), moment);
+        Behaviour whose = asked == null ? charter.behavesAs() : asked;
         RehearsalOptions options =
-                new RehearsalOptions(whose, examples, true, true, RehearsalOptions.USUALLY_NEAR, writeSql != null);
+                new RehearsalOptions(whose, examples, true, true, RehearsalOptions.USUALLY_NEAR, script.isPresent());
         if (compared != null) {
             return compareActions(charter, proposed, whose);
         }
@@ -297,60 +240,38 @@ final class RehearseCommand implements Callable<Integer> {
                         showsProgress ? progress : Progress.NONE)) {
             progress.concluding();
             RehearsalResult result = rehearsal.result();
-            reportFiles.write((ending, file) -> {
-                if (ending.equals(".json")) {
-                    new RehearsalJson(result).write(file);
+            RehearsalJson asJson = new RehearsalJson(result, provenance());
+            reportFiles.write((format, file) -> {
+                if (format.equals("json")) {
+                    asJson.write(file);
                 } else {
                     EffectsCsv.write(rehearsal.effects(), file);
                 }
             });
             if (copies.isPresent()) {
-                copies.get().write(charter, rehearsal, isWhole);
+                outputs.wrote(copies.get().write(declared, rehearsal, isWhole, provenance()));
             }
-            if (writeSql != null) {
-                writeSql(
-                        charter,
-                        rehearsal,
-                        dialect.orElseGet(() ->
-                                whose == Behaviour.STANDARD ? Dialect.POSTGRESQL : Dialect.valueOf(whose.name())));
-            }
+            script.ifPresent(output -> output.write(charter, rehearsal, whose));
             if (why != null) {
                 tellWhy(charter, rehearsal);
+            } else if (wanted.isJson()) {
+                asJson.write(terminal.out());
             } else {
-                print(result);
+                show(outputs, result);
             }
-            if (copies.isPresent() && !quiet && !wanted.isJson()) {
-                terminal.out().println();
-                terminal.out()
-                        .println("The tables as they would be"
-                                + (result.isAccepted() ? "" : ", without what is blocked,") + " stand in " + into
-                                + ", with " + CopyFolder.UNDO + ".");
+            if (!quiet) {
+                outputs.tell(
+                        copies.isEmpty()
+                                ? ""
+                                : "next: taxiomet check " + into.resolve(CopyFolder.CHARTER)
+                                        + (result.isAccepted() ? "" : ", without what is blocked"));
             }
-            return wanted.failOn().isMetBy(result.weights()) ? ExitStatus.FINDINGS : ExitStatus.SOUND;
+            return wanted.failOn().isMetBy(result.severities()) ? ExitStatus.FINDINGS : ExitStatus.SOUND;
         }
     }
 
-    private static Path wayBackOf(Path script) {
-        String name = script.getFileName().toString();
-        return script.resolveSibling(name.replaceFirst("(?i)\\.sql$", "") + ".back.sql");
-    }
-
-    private void writeSql(Charter charter, Rehearsal rehearsal, Dialect written) {
-        rehearsal.oneOfTwoCopies().ifPresent(row -> {
-            throw new OutputException(
-                    script.toString(),
-                    "row " + row.row() + " of " + row.table()
-                            + " has a copy with the same key, and SQL cannot name one of the" + " two alone",
-                    "write the tables with --into; on a server, delete one copy by ctid (PostgreSQL), by rowid (SQLite) or with"
-                            + " LIMIT 1 (MariaDB)");
-        });
-        try (WholeOutput forward = new WholeOutput(script);
-                WholeOutput back = new WholeOutput(wayBackOf(script))) {
-            new ProposalSql(charter, written).write(rehearsal.statements(), forward.draft());
-            new UndoSql(charter, written).write(rehearsal.statements(), back.draft());
-            forward.complete();
-            back.complete();
-        }
+    private Provenance provenance() {
+        return Version.provenance(proposal.charter().toString());
     }
 
     private int compareActions(Charter charter, Proposal proposed, Behaviour whose) throws IOException {
@@ -380,7 +301,7 @@ final class RehearseCommand implements Callable<Integer> {
         ActionComparison comparison =
                 new ActionComparison(charter.name(), link.name(), isUpdate ? "on update" : "on delete", entries);
         if (wanted.isJson()) {
-            RehearsalJson.write(comparison, terminal.out());
+            RehearsalJson.write(comparison, provenance(), terminal.out());
         } else {
             ActionComparisonText.write(
                     comparison, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
@@ -388,38 +309,21 @@ final class RehearseCommand implements Callable<Integer> {
         return wanted.failOn()
                         .isMetBy(entries.stream()
                                 .filter(ActionComparison.Entry::isDeclared)
-                                .flatMap(entry -> entry.result().weights()))
+                                .flatMap(entry -> entry.result().severities()))
                 ? ExitStatus.FINDINGS
                 : ExitStatus.SOUND;
     }
 
-    private int goBack() {
+    private int goBack(Outputs outputs) {
         if (into == null) {
             throw new UsageException("--undo FILE goes with --into DIR, the folder to write to");
         }
         int files = new UndoRun(undo, into).run();
+        outputs.wrote(into + " (" + files + (files == 1 ? " file" : " files") + " as read before the rehearsal)");
         if (!quiet) {
-            terminal.out()
-                    .println(files + (files == 1 ? " file" : " files") + " as read before the rehearsal now in " + into
-                            + ".");
+            outputs.tell("");
         }
         return ExitStatus.SOUND;
-    }
-
-    private Deferral deferral() {
-        return deferred == null ? Deferral.DECLARED : deferred == Deferred.ALL ? Deferral.ALL : Deferral.DEFERRABLE;
-    }
-
-    private Instant moment() {
-        if (now == null) {
-            return Instant.now().truncatedTo(java.time.temporal.ChronoUnit.MICROS);
-        }
-        try {
-            return OffsetDateTime.parse(now.contains("T") ? now : now + "T00:00:00Z")
-                    .toInstant();
-        } catch (DateTimeParseException e) {
-            throw new UsageException("--now " + now + ": write a moment such as 2026-05-01T12:00:00Z, or a day");
-        }
     }
 
     private void tellWhy(Charter charter, Rehearsal rehearsal) throws IOException {
@@ -428,7 +332,7 @@ final class RehearseCommand implements Callable<Integer> {
         List<String> columns = table.namingKey();
         Ways ways = why(rehearsal, KeyText.readings(why.get(1), columns.size()), columns);
         if (wanted.isJson()) {
-            RehearsalJson.writeWays(ways, terminal.out());
+            RehearsalJson.writeWays(ways, provenance(), charter.name(), terminal.out());
         } else {
             RehearsalText.writeWays(
                     why.get(0) + " " + why.get(1),
@@ -456,23 +360,14 @@ final class RehearseCommand implements Callable<Integer> {
         }
     }
 
-    private void print(RehearsalResult result) throws IOException {
-        if (wanted.isJson()) {
-            new RehearsalJson(result).write(terminal.out());
-            return;
-        }
-        try (TextPage text = new TextPage(terminal, common.color(), page.isPaged())) {
-            RehearsalText rehearsal = new RehearsalText(result, text.width(), text.hasColor(), text::print);
-            if (quiet) {
-                rehearsal.writeAnswer();
-                return;
-            }
-            rehearsal.write();
-            text.end(
-                    out -> new RehearsalText(result, text.width(), text.hasColor(), out).writeAnswer(),
-                    result.isAccepted()
-                            ? "--into DIR writes the tables as they would be, --write-sql FILE the SQL"
-                            : "see what stands in the way above, change by change");
-        }
+    private void show(Outputs outputs, RehearsalResult result) throws IOException {
+        outputs.show(
+                common.color(),
+                page.isPaged(),
+                quiet,
+                (width, hasColor, out) -> new RehearsalText(result, width, hasColor, out),
+                result.isAccepted()
+                        ? "--into DIR writes the tables as they would be, --write-sql FILE the SQL"
+                        : "see what stands in the way above, change by change");
     }
 }

@@ -1,92 +1,53 @@
 package taxiomet.cli;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.HashSet;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
-import taxiomet.reports.OutputException;
-import taxiomet.reports.WholeOutput;
 
-/** The files that {@code --report} names. */
+/** The files that {@code --report} names, each in a format that its ending says, or a word before it: {@code csv:-}. */
 final class ReportFiles {
-    private final List<Path> files;
-    private final List<String> endings;
-    private final boolean isForced;
+    private final List<Report> reports = new ArrayList<>();
+
+    private record Report(String format, Outputs.Place place) {}
 
     /** Writes a report into a file that does not exist. */
     interface Writer {
-        /** @param ending the ending of the report's name, with its point, in lower case */
-        void write(String ending, Path file);
+        void write(String format, Path file);
     }
 
     /**
-     * @param endings those that a command can write, with their points, in lower case
-     * @param isForced whether files that exist are replaced
+     * Refuses, before anything is read, what could not be written afterwards.
+     *
+     * @param formats those that a command can write, in lower case
      */
-    ReportFiles(List<Path> files, List<String> endings, boolean isForced) {
-        this.files = List.copyOf(files);
-        this.endings = List.copyOf(endings);
-        this.isForced = isForced;
-    }
-
-    private String endingOf(Path file) {
-        String name =
-                file.getFileName() == null ? "" : file.getFileName().toString().toLowerCase(Locale.ROOT);
-        return endings.stream()
-                .filter(name::endsWith)
-                .findFirst()
-                .orElseThrow(() -> new UsageException("--report " + file + ": the ending says the format; there "
-                        + (endings.size() == 1 ? "is " : "are ") + String.join(" and ", endings)));
+    ReportFiles(Outputs outputs, List<String> names, List<String> formats) {
+        for (String name : names) {
+            String lower = name.toLowerCase(Locale.ROOT);
+            String format = formats.stream()
+                    .filter(each -> lower.startsWith(each + ":"))
+                    .findFirst()
+                    .orElse("");
+            String place = format.isEmpty() ? name : name.substring(format.length() + 1);
+            if (format.isEmpty()) {
+                format = formats.stream()
+                        .filter(each -> lower.endsWith("." + each))
+                        .findFirst()
+                        .orElseThrow(() -> new UsageException("--report " + name
+                                + ": the ending says the format, or a word before it; there "
+                                + (formats.size() == 1 ? "is " : "are ")
+                                + String.join(" and ", formats) + ", as in " + formats.get(0) + ":" + name));
+            }
+            reports.add(new Report(format, outputs.place("--report", place)));
+        }
     }
 
     boolean isEmpty() {
-        return files.isEmpty();
-    }
-
-    /** Refuses, before anything is read, what could not be written afterwards. */
-    void requireFree() {
-        Set<Path> places = new HashSet<>();
-        for (Path file : files) {
-            endingOf(file);
-            if (!places.add(file.toAbsolutePath().normalize())) {
-                throw new UsageException("--report " + file + " is named twice");
-            }
-            requireFree("--report", file, isForced);
-        }
-    }
-
-    /** Refuses a file that could not be written, or that exists and is not to be replaced. */
-    static void requireFree(String option, Path file, boolean isForced) {
-        requireFolderOf(file);
-        if (Files.isDirectory(file)) {
-            throw new UsageException(option + " " + file + " is a folder");
-        }
-        if (Files.exists(file) && !isForced) {
-            throw new UsageException(option + " " + file + " exists already; name another file, or add --force");
-        }
-    }
-
-    static void requireFolderOf(Path output) {
-        Path folder = output.toAbsolutePath().getParent();
-        if (folder == null || !Files.isDirectory(folder)) {
-            throw new UsageException(
-                    "there is no folder " + folder + " to write " + output.getFileName() + " into; make it first");
-        }
-        if (!Files.isWritable(folder)) {
-            throw new OutputException(
-                    folder.toString(), "there is no permission to write into it", "name another place");
-        }
+        return reports.isEmpty();
     }
 
     /** Writes all of them, each whole or not at all. */
     void write(Writer writer) {
-        for (Path file : files) {
-            try (WholeOutput output = new WholeOutput(file)) {
-                writer.write(endingOf(file), output.draft());
-                output.complete();
-            }
-        }
+        reports.forEach(report -> report.place().write(file -> writer.write(report.format(), file)));
     }
 }

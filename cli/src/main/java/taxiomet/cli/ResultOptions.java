@@ -9,8 +9,8 @@ final class ResultOptions {
 
     @Option(
             names = "--fail-on",
-            paramLabel = "WEIGHT",
-            description = "End with status 1 for findings of this weight or worse: error, warning or never."
+            paramLabel = "SEVERITY",
+            description = "End with status 1 for findings of this severity or worse: error, warning or never."
                     + " Default: error",
             defaultValue = "error")
     private FailOn failOn;

@@ -74,7 +74,7 @@ enum ServerName {
             }
             return found.get();
         }
-        List<String> words = taken.stream().map(ServerName::word).toList();
+        List<String> words = words(taken);
         String near = NearestWord.of(text.toLowerCase(Locale.ROOT), words)
                 .map(nearest -> "; did you mean " + nearest + "?")
                 .orElse("");
@@ -83,29 +83,25 @@ enum ServerName {
                 + words.stream().collect(Collectors.joining(", ")) + near);
     }
 
+    private static List<String> words(Set<ServerName> names) {
+        return names.stream().map(ServerName::word).toList();
+    }
+
     /** For completion. */
-    static final class Rehearsed extends Words {
+    static final class Rehearsed extends WordList {
         private static final long serialVersionUID = 1;
 
         Rehearsed() {
-            super(REHEARSED);
+            super(words(REHEARSED));
         }
     }
 
     /** For completion. */
-    static final class Vetted extends Words {
+    static final class Vetted extends WordList {
         private static final long serialVersionUID = 1;
 
         Vetted() {
-            super(VETTED);
-        }
-    }
-
-    private abstract static class Words extends java.util.ArrayList<String> {
-        private static final long serialVersionUID = 1;
-
-        Words(Set<ServerName> names) {
-            super(names.stream().map(ServerName::word).toList());
+            super(words(VETTED));
         }
     }
 }

@@ -26,6 +26,7 @@ import taxiomet.survey.Trial;
 /** Looks at tables of which nothing is declared. */
 @Command(
         name = "survey",
+        customSynopsis = "taxiomet survey [OPTION...] DATA...",
         header = "Look at tables of which nothing is declared.",
         description = {
             "",
@@ -87,14 +88,15 @@ final class SurveyCommand implements Callable<Integer> {
     @Option(
             names = "--write-charter",
             paramLabel = "FILE",
-            description = "Write a first charter, with comments that say why each line is there.")
-    private Path writeCharter;
+            description = "Write a first charter, with comments that say why each line is there; - prints it.")
+    private String writeCharter;
 
     @Option(
             names = "--report",
             paramLabel = "FILE",
-            description = "Write the result to a file as its ending says: .json. Can be repeated.")
-    private List<Path> reports = List.of();
+            description =
+                    "Write the result to a file as its ending says: .json. json:- prints it, json:FILE has any name. Can be repeated.")
+    private List<String> reports = List.of();
 
     @Option(names = "--json", description = "Print the result as JSON.")
     private boolean json;
@@ -102,7 +104,7 @@ final class SurveyCommand implements Callable<Integer> {
     @Option(names = "--force", description = "Replace files that exist already.")
     private boolean force;
 
-    @Option(names = "--quiet", description = "Print keys and links alone, and no progress.")
+    @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
     private boolean quiet;
 
     @Mixin
@@ -123,11 +125,13 @@ final class SurveyCommand implements Callable<Integer> {
         if (width < 1 || width > WIDEST) {
             throw new UsageException("--key-columns is a number from 1 to " + WIDEST);
         }
-        ReportFiles reportFiles = new ReportFiles(reports, List.of(".json"), force);
-        reportFiles.requireFree();
+        Outputs outputs = new Outputs(terminal, force);
+        if (json) {
+            outputs.claim(Outputs.JSON);
+        }
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json"));
         Optional<CharterOutput> charterOutput =
-                Optional.ofNullable(writeCharter).map(file -> new CharterOutput(file, force));
-        charterOutput.ifPresent(CharterOutput::requireFree);
+                Optional.ofNullable(writeCharter).map(file -> new CharterOutput(outputs, file));
         DataFiles.Found all = DataFiles.find(data, delimiterGiven(), encodingGiven());
         List<FoundTable> found = all.tables();
         if (!all.passedOver().isEmpty() && !quiet) {
@@ -151,28 +155,25 @@ final class SurveyCommand implements Callable<Integer> {
                     engine.resources(),
                     showsProgress ? bar : Progress.NONE);
             charterOutput.ifPresent(output -> output.write(result.draft(), result.comments()));
-            reportFiles.write((ending, file) -> SurveyJson.write(result, file));
+            reportFiles.write((format, file) -> SurveyJson.write(result, Version.provenance(""), file));
             if (json) {
-                SurveyJson.write(result, terminal.out());
+                SurveyJson.write(result, Version.provenance(""), terminal.out());
             } else {
-                print(result);
+                outputs.show(
+                        common.color(),
+                        page.isPaged(),
+                        quiet,
+                        (width, hasColor, out) -> new SurveyText(result, width, hasColor, out),
+                        "--write-charter charter.yaml writes this down, to be corrected by hand");
+            }
+            if (!quiet) {
+                outputs.tell(
+                        writeCharter == null
+                                ? ""
+                                : "next: read it, correct it, and `taxiomet vet " + writeCharter + "`");
             }
         }
         return ExitStatus.SOUND;
-    }
-
-    private void print(SurveyResult result) throws IOException {
-        try (TextPage text = new TextPage(terminal, common.color(), page.isPaged())) {
-            SurveyText survey = new SurveyText(result, text.width(), text.hasColor(), text::print);
-            if (quiet) {
-                survey.writeAnswer();
-                return;
-            }
-            survey.write();
-            text.end(
-                    out -> new SurveyText(result, text.width(), text.hasColor(), out).writeAnswer(),
-                    "--write-charter charter.yaml writes this down, to be corrected by hand");
-        }
     }
 
     private Optional<Character> delimiterGiven() {
@@ -216,7 +217,7 @@ final class SurveyCommand implements Callable<Integer> {
         } catch (IllegalArgumentException e) {
             throw new UsageException(e.getMessage());
         }
-        TrialsJson asJson = new TrialsJson();
+        TrialsJson asJson = new TrialsJson(Version.provenance(""));
         for (Trial trial : trials) {
             CheckOptions options = new CheckOptions(java.util.Set.of(), 10, 10);
             try (CheckRun run =

@@ -3,7 +3,7 @@ package taxiomet.cli;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
-import java.util.function.Consumer;
+import taxiomet.reports.text.ResultText;
 
 /** The text of a result: on standard output, or in a program that shows it page by page. */
 final class TextPage implements AutoCloseable {
@@ -14,7 +14,7 @@ final class TextPage implements AutoCloseable {
     private long lines;
 
     /** @param isPaged whether the program that the variable PAGER names is to show it */
-    TextPage(Terminal terminal, ColorChoice color, boolean isPaged) throws IOException {
+    private TextPage(Terminal terminal, ColorChoice color, boolean isPaged) throws IOException {
         this.terminal = terminal;
         this.color = color;
         if (!isPaged) {
@@ -37,31 +37,44 @@ final class TextPage implements AutoCloseable {
         out = new PrintStream(pager.getOutputStream(), false, StandardCharsets.UTF_8);
     }
 
-    int width() {
-        return terminal.width();
+    /**
+     * Shows a result: the answer alone, or the whole and, where its beginning has gone out of the window, the answer once more and what
+     * to do next.
+     */
+    static void show(
+            Terminal terminal,
+            ColorChoice color,
+            boolean isPaged,
+            boolean isQuiet,
+            ResultText.Maker result,
+            String next)
+            throws IOException {
+        try (TextPage page = new TextPage(terminal, color, isPaged)) {
+            ResultText text = result.of(terminal.width(), page.hasColor(), page::print);
+            if (isQuiet) {
+                text.writeAnswer();
+                return;
+            }
+            text.write();
+            boolean isOutOfSight = page.pager == null && terminal.isShown() && page.lines > terminal.height();
+            if (isOutOfSight) {
+                page.print("");
+                text.writeAnswer();
+                if (!next.isEmpty()) {
+                    page.print("next: " + next);
+                }
+            }
+        }
     }
 
     /** A pager may show codes of colours as they stand: it gets them only where they are asked for. */
-    boolean hasColor() {
+    private boolean hasColor() {
         return pager == null ? terminal.hasColor(color) : color == ColorChoice.ALWAYS;
     }
 
-    /** Prints a line. */
-    void print(String line) {
+    private void print(String line) {
         out.println(line);
         lines++;
-    }
-
-    /** Says once more what was said first, and what to do next, where the beginning has gone out of the window. */
-    void end(Consumer<Consumer<String>> answer, String next) {
-        boolean isOutOfSight = pager == null && terminal.isShown() && lines > terminal.height();
-        if (isOutOfSight) {
-            print("");
-            answer.accept(this::print);
-            if (!next.isEmpty()) {
-                print("next: " + next);
-            }
-        }
     }
 
     @Override

@@ -20,6 +20,7 @@ import taxiomet.vet.VetResult;
 /** Judges the declarations alone. */
 @Command(
         name = "vet",
+        customSynopsis = "taxiomet vet [OPTION...] [CHARTER]",
         header = "Judge the declarations of a charter; no row is read.",
         description = {
             "",
@@ -47,7 +48,8 @@ final class VetCommand implements Callable<Integer> {
     @Parameters(
             arity = "0..1",
             paramLabel = "CHARTER",
-            description = "The charter to judge. Default: ${DEFAULT-VALUE}",
+            description =
+                    "The charter to judge, or a SQL schema (.sql); - for standard input. Default: ${DEFAULT-VALUE}",
             defaultValue = "charter.yaml")
     private Path charterFile;
 
@@ -67,14 +69,15 @@ final class VetCommand implements Callable<Integer> {
     @Option(
             names = "--report",
             paramLabel = "FILE",
-            description = "Write the result to a file as its ending says: .json. Can be repeated.")
-    private List<Path> reports = List.of();
+            description =
+                    "Write the result to a file as its ending says: .json. json:- prints it, json:FILE has any name. Can be repeated.")
+    private List<String> reports = List.of();
 
     @Option(
             names = "--write-charter",
             paramLabel = "FILE",
-            description = "Write the same rules as a charter: for those that come from a SQL schema.")
-    private Path writeCharter;
+            description = "Write the same rules as a charter: for those that come from a SQL schema; - prints it.")
+    private String writeCharter;
 
     @Option(names = "--force", description = "Replace files that exist already.")
     private boolean force;
@@ -100,11 +103,13 @@ final class VetCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws CharterException, IOException {
-        ReportFiles outputs = new ReportFiles(reports, List.of(".json"), force);
-        outputs.requireFree();
+        Outputs outputs = new Outputs(terminal, force);
+        if (wanted.isJson()) {
+            outputs.claim(Outputs.JSON);
+        }
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json"));
         Optional<CharterOutput> charterOutput =
-                Optional.ofNullable(writeCharter).map(file -> new CharterOutput(file, force));
-        charterOutput.ifPresent(CharterOutput::requireFree);
+                Optional.ofNullable(writeCharter).map(file -> new CharterOutput(outputs, file));
         ReadCharter read = source.read(charterFile);
         if (around != null) {
             TableNames.require(read.charter(), around);
@@ -116,8 +121,8 @@ final class VetCommand implements Callable<Integer> {
                         .map(name -> ServerName.parse("--server", name, ServerName.VETTED, terminal)
                                 .vetted()),
                 Optional.ofNullable(around));
-        VetJson asJson = new VetJson(result, read::place);
-        outputs.write((ending, file) -> asJson.write(file));
+        VetJson asJson = new VetJson(result, Version.provenance(charterFile.toString()), read::place);
+        reportFiles.write((format, file) -> asJson.write(file));
         charterOutput.ifPresent(output -> output.write(
                 read.charter(),
                 Map.of(
@@ -126,25 +131,19 @@ final class VetCommand implements Callable<Integer> {
         if (wanted.isJson()) {
             asJson.write(terminal.out());
         } else {
-            print(result, read);
+            outputs.show(
+                    common.color(),
+                    page.isPaged(),
+                    quiet,
+                    (width, hasColor, out) -> new VetText(result, read::place, width, hasColor, out),
+                    result.isSound() ? "taxiomet check " + charterFile : "correct " + charterFile);
+        }
+        if (!quiet) {
+            outputs.tell(writeCharter == null ? "" : "next: taxiomet check " + writeCharter);
         }
         return wanted.failOn().isMetBy(result.judgements().stream().map(judgement -> judgement.severity()))
                 ? ExitStatus.FINDINGS
                 : ExitStatus.SOUND;
-    }
-
-    private void print(VetResult result, ReadCharter read) throws IOException {
-        try (TextPage page = new TextPage(terminal, common.color(), this.page.isPaged())) {
-            VetText text = new VetText(result, read::place, page.width(), page.hasColor(), page::print);
-            if (quiet) {
-                text.writeAnswer();
-                return;
-            }
-            text.write();
-            page.end(
-                    out -> new VetText(result, read::place, page.width(), page.hasColor(), out).writeAnswer(),
-                    result.isClean() ? "taxiomet check " + charterFile : "correct " + charterFile);
-        }
     }
 
     private static String comment(Problem remark) {

@@ -4,8 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.networknt.schema.JsonSchemaFactory;
-import com.networknt.schema.SpecVersion.VersionFlag;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -71,13 +69,6 @@ class DemoTest {
                 .contains("orphan at hive.hive_apiary: 9 rows")
                 .contains("too few children at apiary.hive_apiary: 1 row")
                 .doesNotContain("at keeper.");
-    }
-
-    @Test
-    void the_result_fits_its_schema() throws IOException {
-        var schema = JsonSchemaFactory.getInstance(VersionFlag.V202012)
-                .getSchema(Files.readString(ROOT.resolve("docs/formats/result.schema.json")));
-        assertThat(schema.validate(check())).isEmpty();
     }
 
     @Test

@@ -4,9 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.networknt.schema.JsonSchemaFactory;
-import com.networknt.schema.SpecVersion;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -261,20 +258,6 @@ final class RehearseTest {
     }
 
     @Test
-    void the_result_fits_its_schema() throws IOException {
-        JsonNode schema = new ObjectMapper()
-                .readTree(Path.of("../docs/formats/rehearsal.schema.json").toFile());
-        Program run = rehearse(
-                "-e",
-                "DELETE FROM keeper; INSERT INTO hive (keeper) VALUES (9), (1); UPDATE keeper SET id = id + 1",
-                "--json");
-        assertThat(JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
-                        .getSchema(schema)
-                        .validate(run.json()))
-                .isEmpty();
-    }
-
-    @Test
     void all_or_nothing_leaves_nothing() {
         Program run = rehearse(
                 "-e", "UPDATE hive SET due = 0; DELETE FROM keeper WHERE id = 3", "--all-or-nothing", "--json");
@@ -335,7 +318,7 @@ final class RehearseTest {
                 .json()
                 .get("changes")
                 .get(0);
-        assertThat(change.get("refusals").findValuesAsText("refusal")).containsExactly("value not of its type");
+        assertThat(change.get("refusals").findValuesAsText("refusal")).containsExactly("type mismatch");
     }
 
     @Test

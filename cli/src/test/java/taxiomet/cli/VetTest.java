@@ -3,8 +3,6 @@ package taxiomet.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.networknt.schema.JsonSchemaFactory;
-import com.networknt.schema.SpecVersion.VersionFlag;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -54,13 +52,10 @@ class VetTest {
     }
 
     @Test
-    void the_demo_is_clean_and_its_result_fits_the_schema() throws IOException {
+    void the_demo_is_sound() throws IOException {
         Program program = Program.run("vet", "../demo/charter.yaml", "--around", "hive", "--json");
         assertThat(program.status()).isZero();
         assertThat(program.json().get("clean").asBoolean()).isTrue();
-        var schema = JsonSchemaFactory.getInstance(VersionFlag.V202012)
-                .getSchema(Files.readString(Path.of("../docs/formats/vet.schema.json")));
-        assertThat(schema.validate(program.json())).isEmpty();
         assertThat(program.json().get("around").get("dependants").toString())
                 .isEqualTo("[{\"table\":\"visit\",\"steps\":1},{\"table\":\"harvest\",\"steps\":1},"
                         + "{\"table\":\"visit_treatment\",\"steps\":2}]");

@@ -29,4 +29,9 @@ public record RowsFile(
         header = header.map(List::copyOf);
         nullWords = List.copyOf(nullWords);
     }
+
+    /** Rows written in the same way that stand somewhere else. */
+    public RowsFile at(Path otherFolder, String otherPath) {
+        return new RowsFile(otherFolder, otherPath, delimiter, quote, encoding, hasHeader, header, nullWords);
+    }
 }

@@ -62,6 +62,12 @@ public record Table(
                 name, schema, rows, columns, primaryKey, uniqueKeys, others, rules, label, totals, area, owner);
     }
 
+    /** The same table with its rows somewhere else. */
+    public Table withRows(RowsFile others) {
+        return new Table(
+                name, schema, others, columns, primaryKey, uniqueKeys, links, rules, label, totals, area, owner);
+    }
+
     /** The place of a column in {@link #columns()}, 0 for the first; -1 when there is none of that name. */
     public int indexOf(String column) {
         for (int i = 0; i < columns.size(); i++) {

@@ -125,7 +125,7 @@ final class CheckPlan implements AutoCloseable {
         add(table, new StateCheck(place, TypedColumn.ODD, odd));
         // A null in the primary key is a finding of its own already.
         if (column.isRequired() && !table.isOfPrimaryKey(column.name())) {
-            FaultLog log = log(FindingKind.MISSING_VALUE, severity, table, column.name(), at);
+            FaultLog log = log(FindingKind.NULL_NOT_ALLOWED, severity, table, column.name(), at);
             add(table, new StateCheck(place, TypedColumn.NULL, log));
         }
         if (column.length().isPresent()) {

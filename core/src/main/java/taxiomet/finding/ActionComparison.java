@@ -9,7 +9,7 @@ import java.util.List;
  * @param event {@code on delete} or {@code on update}
  * @param entries one for each action
  */
-public record ActionComparison(String charter, String link, String event, List<Entry> entries) {
+public record ActionComparison(String title, String link, String event, List<Entry> entries) {
     public ActionComparison {
         entries = List.copyOf(entries);
     }

@@ -7,12 +7,12 @@ import taxiomet.charter.Severity;
 /**
  * What a check of the rows came to.
  *
- * @param charter what the charter is called
+ * @param title what the charter is called
  * @param tables the tables that were judged, as the charter declares them
  * @param findings the worst first
  */
 public record CheckResult(
-        String charter,
+        String title,
         List<TableResult> tables,
         List<LinkResult> links,
         List<RuleResult> rules,
@@ -120,6 +120,11 @@ public record CheckResult(
     /** How many findings there are of a severity. */
     public long count(Severity severity) {
         return findings.stream().filter(f -> f.severity() == severity).count();
+    }
+
+    /** What it comes to, in a word or two. */
+    public String answer() {
+        return isSound() ? "sound" : "not sound";
     }
 
     /** Neither an error nor a warning. */

@@ -1,8 +1,6 @@
 package taxiomet.finding;
 
-import java.util.Arrays;
 import java.util.Locale;
-import java.util.Optional;
 import taxiomet.charter.Severity;
 
 /** The kinds of fault, in the order in which a steward mends them: what hides other faults first. */
@@ -18,7 +16,7 @@ public enum FindingKind {
     TOO_MANY_CHILDREN,
     OWN_ANCESTOR,
     BROKEN_RULE,
-    MISSING_VALUE,
+    NULL_NOT_ALLOWED,
     WRONG_LENGTH,
     VALUE_NOT_ALLOWED,
     PATTERN_NOT_MET,
@@ -74,19 +72,7 @@ public enum FindingKind {
         return this == RULE_NOT_READ || this == GAP_IN_KEY;
     }
 
-    /** The kind by its words, with blanks, hyphens or underscores between them. */
-    public static Optional<FindingKind> parse(String text) {
-        String wanted = plain(text);
-        return Arrays.stream(values())
-                .filter(kind -> plain(kind.words).equals(wanted))
-                .findFirst();
-    }
-
-    private static String plain(String text) {
-        return text.strip().toLowerCase(Locale.ROOT).replace('_', ' ').replace('-', ' ');
-    }
-
-    /** How much a finding of this kind weighs where the charter declares {@code declared}. */
+    /** The severity of a finding of this kind where the charter declares {@code declared}. */
     public Severity severity(Severity declared) {
         return this == ODD_SPELLING || this == GAP_IN_KEY ? Severity.NOTE : declared;
     }

@@ -2,13 +2,13 @@ package taxiomet.finding;
 
 /** Why a change is refused. */
 public enum RefusalKind {
-    NOT_OF_ITS_TYPE("value not of its type"),
+    TYPE_MISMATCH("type mismatch"),
     GENERATED_ALWAYS("column numbered by the database alone"),
     NULL_NOT_ALLOWED("null not allowed"),
     VALUE_NOT_ALLOWED("value not allowed"),
     PATTERN_NOT_MET("pattern not met"),
     WRONG_LENGTH("wrong length"),
-    BROKEN_RULE("rule broken"),
+    BROKEN_RULE("broken rule"),
     KEY_TAKEN("key taken"),
     STILL_REFERENCED("rows still point at it"),
     NO_PARENT("no such parent"),

@@ -14,7 +14,7 @@ import taxiomet.charter.Severity;
 /**
  * What proposed changes would do.
  *
- * @param charter what the charter is called
+ * @param title what the charter is called
  * @param behaviour whose behaviour was rehearsed
  * @param now the one moment that was current throughout, in UTC
  * @param links the links that the proposal met, with their actions
@@ -28,7 +28,7 @@ import taxiomet.charter.Severity;
  * @param notRead what the charter's schema declares and could not be read: the rehearsal knows nothing of it
  */
 public record RehearsalResult(
-        String charter,
+        String title,
         String behaviour,
         String now,
         List<LinkActions> links,
@@ -40,6 +40,9 @@ public record RehearsalResult(
         List<FindingChange> mended,
         List<Divergence> elsewhere,
         List<NotRead> notRead) {
+
+    private static final String ACCEPTED = "accepted";
+    private static final String BLOCKED = "blocked";
 
     public RehearsalResult {
         links = List.copyOf(links);
@@ -114,6 +117,11 @@ public record RehearsalResult(
             effects = List.copyOf(effects);
             totals = List.copyOf(totals);
             refusals = List.copyOf(refusals);
+        }
+
+        /** What became of it, in a word. */
+        public String answer() {
+            return isAccepted ? ACCEPTED : BLOCKED;
         }
 
         /** How many rows of all tables there are with an effect. */
@@ -201,13 +209,14 @@ public record RehearsalResult(
      * @param part the file that it stands in; empty for a new row
      * @param row its number in that file; for a new row among the new ones of its table
      * @param line the line it begins in; 0 for a new row
-     * @param key the values of its key, null for null
-     * @param label the columns that name it to a person
+     * @param key the values of its key by their columns, null for null
+     * @param label the values that name it to a person, by their columns
      */
-    public record RowName(String table, String part, long row, long line, List<String> key, List<String> label) {
+    public record RowName(
+            String table, String part, long row, long line, Map<String, String> key, Map<String, String> label) {
         public RowName {
-            key = java.util.Collections.unmodifiableList(new java.util.ArrayList<>(key));
-            label = java.util.Collections.unmodifiableList(new java.util.ArrayList<>(label));
+            key = Collections.unmodifiableMap(new LinkedHashMap<>(key));
+            label = Collections.unmodifiableMap(new LinkedHashMap<>(label));
         }
 
         public boolean isNew() {
@@ -255,7 +264,12 @@ public record RehearsalResult(
             int distance,
             Optional<RowName> by,
             CellChanges values,
-            Optional<String> refusal) {}
+            Optional<String> refusal) {
+        /** What became of the change, in a word. */
+        public String answer() {
+            return isAccepted ? ACCEPTED : BLOCKED;
+        }
+    }
 
     /**
      * Why a row is touched.
@@ -276,8 +290,8 @@ public record RehearsalResult(
         void forEach(Consumer<EffectRow> reader);
     }
 
-    /** How much each thing weighs that is not as it should be; none where all is well. */
-    public Stream<Severity> weights() {
+    /** How bad each thing is that is not as it should be; none where all is well. */
+    public Stream<Severity> severities() {
         return Stream.of(
                         isAccepted() ? Stream.<Severity>empty() : Stream.of(Severity.ERROR),
                         added.stream().map(finding -> Severity.ERROR),
@@ -285,7 +299,12 @@ public record RehearsalResult(
                         notRead.stream()
                                 .map(NotRead::severity)
                                 .map(severity -> severity == Severity.NOTE ? Severity.NOTE : Severity.WARNING))
-                .flatMap(weights -> weights);
+                .flatMap(severities -> severities);
+    }
+
+    /** What it comes to, in a word or a few. */
+    public String answer() {
+        return !isAccepted() ? BLOCKED : added.isEmpty() ? ACCEPTED : ACCEPTED + ", with new findings";
     }
 
     /** Whether every change is accepted, and stays. */

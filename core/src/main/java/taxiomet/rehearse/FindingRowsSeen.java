@@ -73,10 +73,11 @@ final class FindingRowsSeen {
                 cells(columns, columns.label(), row));
     }
 
-    private static List<String> cells(CheckResult.TableResult table, List<String> columns, Evidence row) {
-        List<String> cells = new ArrayList<>();
+    private static Map<String, String> cells(CheckResult.TableResult table, List<String> columns, Evidence row) {
+        Map<String, String> cells = new LinkedHashMap<>();
         for (String column : columns) {
-            cells.add(
+            cells.put(
+                    column,
                     row.values().isEmpty()
                             ? null
                             : row.values().get(table.columns().indexOf(column)));

@@ -259,7 +259,7 @@ final class PostgresReplay extends Replay {
             if (!(part instanceof Unread) && cascaded(link, i, part) instanceof Unread) {
                 refusals()
                         .add(
-                                RefusalKind.NOT_OF_ITS_TYPE,
+                                RefusalKind.TYPE_MISMATCH,
                                 link.child,
                                 link.child.column(link.childColumns[i]).name());
             }

@@ -118,7 +118,7 @@ abstract class Replay {
             if (readsConstantsFirst()) {
                 reader.constants(change).forEach((column, value) -> {
                     if (value instanceof Unread) {
-                        refusals.add(RefusalKind.NOT_OF_ITS_TYPE, table, column);
+                        refusals.add(RefusalKind.TYPE_MISMATCH, table, column);
                     }
                 });
             }
@@ -228,7 +228,7 @@ abstract class Replay {
         for (int column : table.columnsKept()) {
             int slot = table.slotOf(column);
             if (after[slot] instanceof Unread && after[slot] != before[slot] && !takesUnread(table, column)) {
-                refuse(RefusalKind.NOT_OF_ITS_TYPE, table, table.column(column).name(), row);
+                refuse(RefusalKind.TYPE_MISMATCH, table, table.column(column).name(), row);
             }
         }
     }
@@ -256,7 +256,7 @@ abstract class Replay {
             }
             values[table.slotOf(column)] = value;
             if (value instanceof Unread && !takesUnread(table, column)) {
-                refuse(RefusalKind.NOT_OF_ITS_TYPE, table, name, rowOf(table, values));
+                refuse(RefusalKind.TYPE_MISMATCH, table, name, rowOf(table, values));
             }
         }
         return values;

@@ -188,7 +188,7 @@ final class RowMerge {
             Object value = table.codec(columns[i]).parse(renumber.to().get(i));
             if (value instanceof Unread) {
                 replay.refuse(
-                        RefusalKind.NOT_OF_ITS_TYPE,
+                        RefusalKind.TYPE_MISMATCH,
                         table,
                         table.column(columns[i]).name(),
                         row.get());

@@ -1,8 +1,8 @@
 package taxiomet.rehearse;
 
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.Iterator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -50,9 +50,15 @@ final class RowNames {
         Iterator<Long> refs = rows.keySet().iterator();
         source.fetch(() -> refs.hasNext() ? refs.next() : RefCursor.END, columns, batch -> {
             for (int row = 0; row < batch.size(); row++) {
-                List<String> cells = new ArrayList<>();
+                Map<String, String> keyCells = new LinkedHashMap<>();
+                Map<String, String> labelCells = new LinkedHashMap<>();
                 for (int i = 0; i < columns.length; i++) {
-                    cells.add(batch.column(i).text(row));
+                    String cell = batch.column(i).text(row);
+                    if (i < key.size()) {
+                        keyCells.put(key.get(i), cell);
+                    } else {
+                        labelCells.put(table.label().get(i - key.size()), cell);
+                    }
                 }
                 long ref = batch.ref(row);
                 known.put(
@@ -62,8 +68,8 @@ final class RowNames {
                                 source.partName(RowRef.part(ref)),
                                 RowRef.row(ref),
                                 batch.line(row),
-                                cells.subList(0, key.size()),
-                                cells.subList(key.size(), cells.size())));
+                                keyCells,
+                                labelCells));
             }
         });
     }
@@ -74,11 +80,11 @@ final class RowNames {
         return new RowName(table.name(), "", number, 0, cells(row, table.namingKey()), cells(row, table.label()));
     }
 
-    private static List<String> cells(ReachedRow row, List<String> columns) {
-        List<String> cells = new ArrayList<>();
+    private static Map<String, String> cells(ReachedRow row, List<String> columns) {
+        Map<String, String> cells = new LinkedHashMap<>();
         for (String column : columns) {
             int place = row.table.table().indexOf(column);
-            cells.add(row.table.keeps(place) ? row.table.codec(place).write(row.value(place)) : null);
+            cells.put(column, row.table.keeps(place) ? row.table.codec(place).write(row.value(place)) : null);
         }
         return cells;
     }

@@ -16,6 +16,7 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.Table;
+import taxiomet.vet.Judgement.Kind;
 
 /** Judges what deletes do: how far they reach, over which roads, and where links go round in a circle. */
 final class CascadeReview {
@@ -70,6 +71,7 @@ final class CascadeReview {
         for (Set<String> circle : graph.realCircles(link -> isRequired(link) && link.deferrable() == Deferrable.NO)) {
             ForeignKey link = firstLinkIn(circle, this::isRequired);
             review.warn(
+                    Kind.CIRCLE_OF_NEED,
                     Review.path(link),
                     "the tables " + names(circle)
                             + " need one another in a circle of links that may not be null: nothing can be loaded first",
@@ -78,6 +80,7 @@ final class CascadeReview {
         for (ForeignKey link : charter.links()) {
             if (link.child().equals(link.parent()) && isRequired(link)) {
                 review.warn(
+                        Kind.CIRCLE_OF_NEED,
                         Review.path(link),
                         "every row of `" + link.child() + "` needs another one over link `" + link.name()
                                 + "`, which may not be null: the first row can only point at itself",
@@ -89,6 +92,7 @@ final class CascadeReview {
     private void judgeCascadeCircles() {
         for (Set<String> circle : graph.realCircles(LinkGraph::cascades)) {
             review.warn(
+                    Kind.CIRCLE_OF_CASCADES,
                     Review.path(firstLinkIn(circle, LinkGraph::cascades), "on_delete"),
                     "deletes go round in a circle of cascades through " + names(circle) + ": one delete can empty them",
                     "say restrict or set null in one of the links");
@@ -103,6 +107,7 @@ final class CascadeReview {
         int depth = reached.values().stream().mapToInt(Integer::intValue).max().orElse(0);
         if (reached.size() > 1) {
             review.note(
+                    Kind.FAR_REACH,
                     Review.path(table.name()),
                     "deleting one `" + table.name() + "` can reach " + reached.size() + " tables, " + depth
                             + (depth == 1 ? " step" : " steps") + " deep: " + String.join(", ", reached.keySet()),
@@ -115,6 +120,7 @@ final class CascadeReview {
         Table parent = charter.table(link.parent());
         if (!child.totals().isEmpty()) {
             review.warn(
+                    Kind.CASCADE_OVER_TOTALS,
                     Review.path(link, "on_delete"),
                     "deleting a `" + parent.name() + "` deletes rows of `" + child.name() + "`, whose "
                             + child.totals().stream()
@@ -125,12 +131,14 @@ final class CascadeReview {
         }
         if (isTableOfCodes(parent)) {
             review.warn(
+                    Kind.CASCADE_FROM_CODES,
                     Review.path(link, "on_delete"),
                     "a cascade starts at `" + parent.name() + "`, a table of codes: deleting one code deletes every `"
                             + child.name() + "` that has it",
                     "say restrict");
         } else if (!isRequired(link)) {
             review.warn(
+                    Kind.CASCADE_OVER_OPTIONAL,
                     Review.path(link, "on_delete"),
                     "link `" + link.name() + "` may be null, and yet deleting a `" + parent.name() + "` deletes its `"
                             + child.name() + "`, which could do without",
@@ -194,6 +202,7 @@ final class CascadeReview {
                 || !sharesStart(start, first, second);
         if (partsHere) {
             review.warn(
+                    Kind.TWO_ROADS,
                     Review.path(second, "on_delete"),
                     "deleting a `" + start.name() + "` reaches `" + table + "` by two roads with different orders: "
                             + first.onDelete().name().sql() + " over `" + first.name() + "`, "

@@ -7,6 +7,7 @@ import taxiomet.charter.Comparison;
 import taxiomet.charter.DefaultValue;
 import taxiomet.charter.Table;
 import taxiomet.rows.ValueReader;
+import taxiomet.vet.Judgement.Kind;
 
 /** Judges the columns of one table: their defaults against their types and what else they declare. */
 final class ColumnReview {
@@ -25,6 +26,7 @@ final class ColumnReview {
                     .filter(DefaultValue.Constant.class::isInstance)
                     .flatMap(value -> problem(column, value.text()))
                     .ifPresent(problem -> review.error(
+                            Kind.DEFAULT_NOT_FITTING,
                             path,
                             "the default `"
                                     + column.defaultValue().orElseThrow().text() + "` of `" + column.name() + "` is "
@@ -32,6 +34,7 @@ final class ColumnReview {
                             "write a value that the column can hold"));
             if (column.defaultValue().isPresent() && column.generated() != Column.Generated.NEVER) {
                 review.warn(
+                        Kind.NUMBERED_WITH_DEFAULT,
                         path,
                         "`" + column.name() + "` is numbered by the database and has a default too",
                         "leave one of them out");

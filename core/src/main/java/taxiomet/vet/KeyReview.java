@@ -9,6 +9,7 @@ import taxiomet.charter.Column;
 import taxiomet.charter.Comparison;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
+import taxiomet.vet.Judgement.Kind;
 
 /** Judges the keys of one table. */
 final class KeyReview {
@@ -34,6 +35,7 @@ final class KeyReview {
     private void judgeAbsence() {
         if (table.primaryKey().isEmpty()) {
             review.warn(
+                    Kind.NO_PRIMARY_KEY,
                     Review.path(table.name()),
                     "table `" + table.name() + "` has no primary key"
                             + (table.uniqueKeys().isEmpty() ? ": rows that are equal in everything go unnoticed" : ""),
@@ -44,6 +46,7 @@ final class KeyReview {
         }
         if (table.links().isEmpty() && graph.linksTo(table.name()).isEmpty()) {
             review.note(
+                    Kind.TABLE_APART,
                     Review.path(table.name()),
                     "table `" + table.name() + "` stands apart: no link leads to it or from it",
                     "declare its links, if it has any");
@@ -64,6 +67,7 @@ final class KeyReview {
                 }
                 String name = other.isPrimary() ? "the primary key" : "unique key `" + other.name() + "`";
                 review.warn(
+                        Kind.NEEDLESS_KEY,
                         Review.path(table.name(), "unique", key.name()),
                         "unique key `" + key.name() + "` " + (isEqual ? "says the same as " : "contains ") + name
                                 + (isEqual ? "" : ": it can never be broken where that is kept"),
@@ -93,6 +97,7 @@ final class KeyReview {
                 !table.links().get(0).parent().equals(table.links().get(1).parent());
         if (hasOwnKey && isRequired && joinsTwo && others <= 1) {
             review.warn(
+                    Kind.PAIR_MAY_REPEAT,
                     Review.path(table.name(), "primary_key"),
                     "`" + table.name() + "` links `" + table.links().get(0).parent() + "` and `"
                             + table.links().get(1).parent() + "` under a key of its own: the same pair can stand twice",
@@ -118,6 +123,7 @@ final class KeyReview {
                 && isFree
                 && NUMBERED.matcher(column.name().toLowerCase(Locale.ROOT)).matches()) {
             review.note(
+                    Kind.NUMBER_AS_TEXT,
                     Review.path(table.name(), "columns", column.name()),
                     "the key `" + column.name()
                             + "` is a text and named like a number: 7, 07 and ` 7` would be three rows",

@@ -9,6 +9,7 @@ import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.Table;
+import taxiomet.vet.Judgement.Kind;
 
 /** Judges one link: its two ends, its types and its actions. */
 final class LinkReview {
@@ -35,6 +36,7 @@ final class LinkReview {
         judgeMatch();
         if (!link.isEnforced()) {
             review.note(
+                    Kind.NOT_ENFORCED,
                     Review.path(link, "enforced"),
                     "link `" + link.name() + "` is meant and not enforced: nothing keeps orphans out of the database",
                     "put it into the database once `check` finds none");
@@ -48,6 +50,7 @@ final class LinkReview {
             ColumnType parentType = parent.column(link.parentColumns().get(i)).type();
             if (!childType.family().isComparableWith(parentType.family())) {
                 review.error(
+                        Kind.NEVER_EQUAL,
                         Review.path(link, "columns"),
                         "link `" + link.name() + "`: `" + link.columns().get(i) + "` is " + childType + " and `"
                                 + parent.name() + "." + link.parentColumns().get(i) + "` is " + parentType
@@ -82,6 +85,7 @@ final class LinkReview {
                 + child.name() + "`";
         if (!isKeyOf(parent, link.parentColumns())) {
             review.error(
+                    Kind.POINTS_AT_NO_KEY,
                     Review.path(link, "references"),
                     "link `" + link.name() + "` points at (" + String.join(", ", link.parentColumns()) + ") of `"
                             + parent.name() + "`, which is no key: a row could have several parents"
@@ -91,6 +95,7 @@ final class LinkReview {
                             : "declare these columns unique there, or point at a key");
         } else if (seemsReversed()) {
             review.warn(
+                    Kind.WRONG_WAY_ROUND,
                     Review.path(link, "references"),
                     "link `" + link.name() + "` leads from the primary key of `" + child.name() + "` to a column of `"
                             + parent.name() + "` that is not its primary key: it seems to be drawn the wrong way round",
@@ -105,6 +110,7 @@ final class LinkReview {
             String difference = difference(from.type(), to.type());
             if (!difference.isEmpty()) {
                 review.warn(
+                        Kind.TYPES_DIFFER,
                         Review.path(link, "columns"),
                         "link `" + link.name() + "`: `" + from.name() + "` is " + from.type() + " and `" + parent.name()
                                 + "." + to.name() + "` is " + to.type() + ": " + difference,
@@ -158,6 +164,7 @@ final class LinkReview {
             List<String> required = written.stream().filter(child::isRequired).toList();
             if (!required.isEmpty()) {
                 review.error(
+                        Kind.NULL_NOT_ALLOWED,
                         Review.path(link, key),
                         "`" + key + "` of link `" + link.name() + "` sets " + String.join(", ", required)
                                 + " to null, which may not be null",
@@ -180,11 +187,13 @@ final class LinkReview {
                             + "` to its default, and it has none";
                     if (isRequired) {
                         review.error(
+                                Kind.NO_DEFAULT,
                                 Review.path(link, key),
                                 problem + " and may not be null",
                                 "declare a default, or choose another action");
                     } else {
                         review.warn(
+                                Kind.NO_DEFAULT,
                                 Review.path(link, key),
                                 problem + ": it would become null",
                                 "declare a default, or say set null");
@@ -201,6 +210,7 @@ final class LinkReview {
             }
             if (other.parent().equals(link.parent()) && pairs(other).equals(pairs(link))) {
                 review.warn(
+                        Kind.SAID_TWICE,
                         Review.path(link),
                         "link `" + link.name() + "` says the same as `" + other.name() + "`",
                         "keep one of them");
@@ -219,6 +229,7 @@ final class LinkReview {
     private void judgeOneToOne() {
         if (isKeyOf(child, link.columns())) {
             review.note(
+                    Kind.ONE_TO_ONE,
                     Review.path(link),
                     "link `" + link.name() + "` is really one to one: its columns are a key of `" + child.name()
                             + "`, so no parent has two children",
@@ -235,6 +246,7 @@ final class LinkReview {
                 .count();
         if (optional > 0) {
             review.note(
+                    Kind.HALF_NULL_POSSIBLE,
                     Review.path(link),
                     "link `" + link.name() + "` has " + link.columns().size() + " columns, and "
                             + (optional == 1 ? "one of them may be null" : optional + " of them may be null")

@@ -11,6 +11,7 @@ import taxiomet.charter.Key;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
+import taxiomet.vet.Judgement.Kind;
 
 /**
  * Judges the declarations of a charter by themselves; no row is read. What a charter's reader refuses already (names that do
@@ -72,6 +73,7 @@ public final class Review {
 
     private void judge(NotRead lost) {
         judgements.add(new Judgement(
+                Kind.RULE_NOT_READ,
                 lost.severity(),
                 lost.path(),
                 "a " + lost.what().word() + " is not read: " + lost.declared()
@@ -79,16 +81,16 @@ public final class Review {
                 "say the same in a way that is read, or look after it by other means"));
     }
 
-    void error(List<String> path, String problem, String remedy) {
-        judgements.add(new Judgement(Severity.ERROR, path, problem, remedy));
+    void error(Kind kind, List<String> path, String problem, String remedy) {
+        judgements.add(new Judgement(kind, Severity.ERROR, path, problem, remedy));
     }
 
-    void warn(List<String> path, String problem, String remedy) {
-        judgements.add(new Judgement(Severity.WARNING, path, problem, remedy));
+    void warn(Kind kind, List<String> path, String problem, String remedy) {
+        judgements.add(new Judgement(kind, Severity.WARNING, path, problem, remedy));
     }
 
-    void note(List<String> path, String problem, String remedy) {
-        judgements.add(new Judgement(Severity.NOTE, path, problem, remedy));
+    void note(Kind kind, List<String> path, String problem, String remedy) {
+        judgements.add(new Judgement(kind, Severity.NOTE, path, problem, remedy));
     }
 
     /** The way to a table. */

@@ -14,6 +14,7 @@ import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
+import taxiomet.vet.Judgement.Kind;
 
 /** What a database server would not take, or would take and not do. */
 final class ServerReview {
@@ -28,7 +29,7 @@ final class ServerReview {
     }
 
     private void refuse(List<String> path, String problem, String remedy) {
-        review.error(path, server.title() + " " + problem, remedy);
+        review.error(Kind.NOT_TAKEN, path, server.title() + " " + problem, remedy);
     }
 
     void judge(ForeignKey link) {

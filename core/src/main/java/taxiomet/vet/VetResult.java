@@ -12,7 +12,7 @@ import taxiomet.vet.LinkGraph.ManyToMany;
 /**
  * What the declarations of a charter come to by themselves.
  *
- * @param charter what the charter is called
+ * @param title what the charter is called
  * @param tables how many tables it declares
  * @param judgements the worst first
  * @param remarks notes about the file that the charter was read from, such as statements that were passed over
@@ -22,7 +22,7 @@ import taxiomet.vet.LinkGraph.ManyToMany;
  * @param around what depends on one table and what it depends on; empty when no table was asked about
  */
 public record VetResult(
-        String charter,
+        String title,
         int tables,
         List<Judgement> judgements,
         List<Problem> remarks,
@@ -99,8 +99,13 @@ public record VetResult(
         return severity == Severity.NOTE ? count + remarks.size() : count;
     }
 
+    /** What it comes to, in a word or two. */
+    public String answer() {
+        return isSound() ? "sound" : "not sound";
+    }
+
     /** Whether there is neither an error nor a warning. */
-    public boolean isClean() {
+    public boolean isSound() {
         return judgements.stream().allMatch(j -> j.severity() == Severity.NOTE);
     }
 }

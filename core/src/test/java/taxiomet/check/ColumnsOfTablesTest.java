@@ -64,7 +64,7 @@ class ColumnsOfTablesTest {
     @Test
     void a_value_is_missing_where_none_may_be() {
         assertThat(findings(table("t", "n integer not null", "m text not null").rows("1|a", "NULL|", "NULL|NULL")))
-                .containsExactly("missing value at t.n: 2 3", "missing value at t.m: 3");
+                .containsExactly("null not allowed at t.n: 2 3", "null not allowed at t.m: 3");
     }
 
     @Test

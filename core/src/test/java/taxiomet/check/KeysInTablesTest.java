@@ -67,7 +67,7 @@ class KeysInTablesTest {
         assertThat(findings(table("hive", "id integer not null", "name text not null")
                         .key("id")
                         .rows("NULL|a", "1|NULL")))
-                .containsExactly("null in key at hive.primary_key: 1", "missing value at hive.name: 2");
+                .containsExactly("null in key at hive.primary_key: 1", "null not allowed at hive.name: 2");
     }
 
     @Test

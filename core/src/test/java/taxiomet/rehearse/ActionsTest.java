@@ -282,7 +282,7 @@ class ActionsTest {
                 Rehearsed.as(Behaviour.STANDARD, tables, delete("hive", equal(whole(0), number("99"))), delete("hive"));
         assertThat(came.result().changes().get(0).isIdle()).isTrue();
         assertThat(came.result().changes().get(1).isIdle()).isFalse();
-        assertThat(came.result().weights().toList()).hasSize(1);
+        assertThat(came.result().severities().toList()).hasSize(1);
     }
 
     @Test

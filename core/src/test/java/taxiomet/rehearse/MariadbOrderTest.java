@@ -161,6 +161,6 @@ class MariadbOrderTest {
         assertThat(run(tables, change).answers()).containsExactly("accepted");
         assertThat(run(tables, change).findingChanges()).containsExactly("+broken rule at c.short 1");
         assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, change).answers())
-                .containsExactly("blocked: rule broken at c.short 1");
+                .containsExactly("blocked: broken rule at c.short 1");
     }
 }

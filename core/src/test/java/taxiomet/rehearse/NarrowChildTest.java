@@ -43,7 +43,7 @@ class NarrowChildTest {
             for (Deferral deferral : Deferral.values()) {
                 assertThat(run(behaviour, deferral).answers().get(0))
                         .as(behaviour + " " + deferral)
-                        .startsWith("blocked: value not of its type at c.p 1");
+                        .startsWith("blocked: type mismatch at c.p 1");
             }
             assertThat(run(behaviour, Deferral.DECLARED).rows("c")).containsExactly("1|abc");
         }
@@ -74,7 +74,7 @@ class NarrowChildTest {
                         .rows("1|5"));
         Change change = update("p", "id", number("70000"));
         assertThat(Rehearsed.as(Behaviour.STANDARD, tables, change).answers().get(0))
-                .startsWith("blocked: value not of its type at c.p 1");
+                .startsWith("blocked: type mismatch at c.p 1");
         assertThat(Rehearsed.as(Behaviour.SQLITE, tables, change).rows("c")).containsExactly("1|70000");
     }
 
@@ -90,7 +90,7 @@ class NarrowChildTest {
                         .rows("1|xyz"));
         Change change = update("p", "k", text("abcdefg"), equal(column(0, Type.TEXT), text("abc")));
         assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, change).answers())
-                .containsExactly("blocked: value not of its type at c.p");
+                .containsExactly("blocked: type mismatch at c.p");
         for (Behaviour other : new Behaviour[] {Behaviour.STANDARD, Behaviour.SQLITE, Behaviour.MARIADB}) {
             assertThat(Rehearsed.as(other, tables, change).answers())
                     .as(other.toString())
@@ -112,7 +112,7 @@ class NarrowChildTest {
                 text("x"),
                 taxiomet.testing.Expressions.equal(taxiomet.testing.Expressions.whole(0), number("99")));
         assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, change).answers())
-                .containsExactly("blocked: value not of its type at t.b");
+                .containsExactly("blocked: type mismatch at t.b");
         for (Behaviour other : new Behaviour[] {Behaviour.STANDARD, Behaviour.SQLITE, Behaviour.MARIADB}) {
             assertThat(Rehearsed.as(other, tables, change).answers())
                     .as(other.toString())

@@ -15,11 +15,11 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import taxiomet.reports.csv.CsvReport;
-import taxiomet.reports.json.JsonReport;
+import taxiomet.reports.json.CheckJson;
 import taxiomet.reports.json.RehearsalJson;
 import taxiomet.reports.json.VetJson;
+import taxiomet.reports.text.CheckText;
 import taxiomet.reports.text.RehearsalText;
-import taxiomet.reports.text.TextReport;
 import taxiomet.reports.text.VetText;
 
 /**
@@ -57,7 +57,7 @@ class ApprovedTest {
     @ValueSource(ints = {40, 80, 140})
     void a_check_in_lines_of_every_width(int width) throws IOException {
         List<String> lines = new ArrayList<>();
-        TextReport.write(MadeUp.check(), width, false, lines::add);
+        new CheckText(MadeUp.check(), width, false, lines::add).write();
         requireNoControls(joined(lines));
         require("check-" + width + ".txt", joined(lines));
     }
@@ -65,11 +65,11 @@ class ApprovedTest {
     @Test
     void colours_change_nothing_but_colours() {
         List<String> plain = new ArrayList<>();
-        TextReport.write(MadeUp.check(), 80, false, plain::add);
+        new CheckText(MadeUp.check(), 80, false, plain::add).write();
         new RehearsalText(MadeUp.rehearsal(), 80, false, plain::add).write();
         new VetText(MadeUp.vet(), path -> "schema.sql:3:1", 80, false, plain::add).write();
         List<String> coloured = new ArrayList<>();
-        TextReport.write(MadeUp.check(), 80, true, coloured::add);
+        new CheckText(MadeUp.check(), 80, true, coloured::add).write();
         new RehearsalText(MadeUp.rehearsal(), 80, true, coloured::add).write();
         new VetText(MadeUp.vet(), path -> "schema.sql:3:1", 80, true, coloured::add).write();
         assertThat(joined(coloured)).contains("\u001B[");
@@ -97,13 +97,13 @@ class ApprovedTest {
     @Test
     void results_as_json() throws IOException {
         ByteArrayOutputStream check = new ByteArrayOutputStream();
-        JsonReport.write(MadeUp.check(), List.of(), check);
+        CheckJson.write(MadeUp.check(), MadeUp.PROVENANCE, List.of(), check);
         require("check.json", check.toString(StandardCharsets.UTF_8));
         ByteArrayOutputStream rehearsal = new ByteArrayOutputStream();
-        new RehearsalJson(MadeUp.rehearsal()).write(rehearsal);
+        new RehearsalJson(MadeUp.rehearsal(), MadeUp.PROVENANCE).write(rehearsal);
         require("rehearsal.json", rehearsal.toString(StandardCharsets.UTF_8));
         ByteArrayOutputStream vet = new ByteArrayOutputStream();
-        new VetJson(MadeUp.vet(), path -> "schema.sql:3:1").write(vet);
+        new VetJson(MadeUp.vet(), MadeUp.PROVENANCE, path -> "schema.sql:3:1").write(vet);
         require("vet.json", vet.toString(StandardCharsets.UTF_8));
     }
 

@@ -1,6 +1,7 @@
 package taxiomet.reports;
 
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -36,6 +37,7 @@ import taxiomet.finding.RehearsalResult.RowName;
 import taxiomet.finding.RehearsalResult.TableChange;
 import taxiomet.finding.RehearsalResult.TableCount;
 import taxiomet.finding.RehearsalResult.TotalSum;
+import taxiomet.reports.json.Provenance;
 import taxiomet.vet.Judgement;
 import taxiomet.vet.LinkGraph;
 import taxiomet.vet.VetResult;
@@ -216,7 +218,11 @@ final class MadeUp {
     }
 
     private static RowName name(String table, String... key) {
-        return new RowName(table, table + "s.csv", 7, 8, List.of(key), List.of("Foxglove 4"));
+        Map<String, String> cells = new LinkedHashMap<>();
+        for (int i = 0; i < key.length; i++) {
+            cells.put(table + "_" + "abc".charAt(i), key[i]);
+        }
+        return new RowName(table, table + "s.csv", 7, 8, cells, Map.of("name", "Foxglove 4"));
     }
 
     private static CellChanges cells(String column, String before, String after) {
@@ -315,7 +321,10 @@ final class MadeUp {
                         Severity.ERROR)));
     }
 
-    /** One judgement of each weight. */
+    static final Provenance PROVENANCE =
+            new Provenance("taxiomet 0.0", Instant.parse("2026-05-01T12:00:00Z"), "rules/charter.yaml");
+
+    /** One judgement of each severity. */
     static VetResult vet() {
         List<String> path = List.of("tables", "hive", "foreign_keys", "hive_apiary");
         return new VetResult(
@@ -323,11 +332,13 @@ final class MadeUp {
                 3,
                 List.of(
                         new Judgement(
+                                Judgement.Kind.POINTS_AT_NO_KEY,
                                 Severity.ERROR,
                                 path,
                                 "it points at (name), which is neither a primary nor a unique key of apiary",
                                 "declare a unique key over it, or point at another"),
                         new Judgement(
+                                Judgement.Kind.NUMBER_AS_TEXT,
                                 Severity.WARNING,
                                 List.of("tables", "apiary", "columns", "place\u202E"),
                                 "its type is text",

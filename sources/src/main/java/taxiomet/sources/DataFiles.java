@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import taxiomet.charter.DatabaseAddress;
 import taxiomet.charter.RowsFile;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.csv.Sniffer;
@@ -96,6 +97,10 @@ public final class DataFiles {
 
     private static List<Path> filesOf(Path place, List<String> passedOver) {
         if (!Files.isDirectory(place)) {
+            if (DatabaseAddress.isOne(place.toString())) {
+                throw new SourceException(
+                        DatabaseAddress.shown(place.toString()), DatabaseAddress.PROBLEM, DatabaseAddress.REMEDY);
+            }
             if (!Files.exists(place)) {
                 throw new SourceException(place.toString(), "there is no such file or folder", "check the name");
             }

@@ -90,7 +90,7 @@ public final class MakeTables {
 
     /** Spoils a row, each kind of fault in its turn; gives what was done. */
     private static String plant(String table, List<String> names, String[] fields, long turn) {
-        String[] kinds = {"orphan", "type mismatch", "duplicate", "missing value", "malformed row", "orphan"};
+        String[] kinds = {"orphan", "type mismatch", "duplicate", "null not allowed", "malformed row", "orphan"};
         String kind = kinds[(int) (turn % kinds.length)];
         int last = names.size() - 1;
         switch (kind) {
@@ -110,7 +110,7 @@ public final class MakeTables {
                 }
                 fields[column] = turn % 2 == 0 ? "1995-02-30x" : "12,5";
             }
-            case "missing value" -> fields[last] = "";
+            case "null not allowed" -> fields[last] = "";
             default -> {
                 // A row is repeated, or has a field too many: nothing changes in it.
             }

@@ -14,6 +14,7 @@ import taxiomet.charter.CharterException;
 import taxiomet.charter.NotRead.What;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Problem.Kind;
+import taxiomet.charters.InputFile;
 import taxiomet.charters.ReadCharter;
 import taxiomet.charters.ddl.TableDraft.KeyDraft;
 import taxiomet.charters.ddl.TableDraft.LinkDraft;
@@ -56,7 +57,7 @@ public final class SchemaReader {
      * @throws CharterException with all problems
      */
     public static ReadCharter read(Path file, String script, Path rows) throws CharterException {
-        return new SchemaReader(file.toString(), rows).read(file, script);
+        return new SchemaReader(InputFile.name(file), rows).read(file, script);
     }
 
     private ReadCharter read(Path path, String script) throws CharterException {

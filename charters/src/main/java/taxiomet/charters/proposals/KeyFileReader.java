@@ -11,6 +11,7 @@ import java.util.Optional;
 import taxiomet.charter.Column;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
+import taxiomet.charters.InputFile;
 import taxiomet.charters.proposals.LineHandler.Line;
 import taxiomet.rehearse.Change;
 import taxiomet.rehearse.Change.InsertedRow;
@@ -31,11 +32,13 @@ final class KeyFileReader {
 
     private final Table table;
     private final Path file;
+    private final String name;
     private final List<String> known;
 
     KeyFileReader(Table table, Path file) {
         this.table = table;
         this.file = file;
+        this.name = InputFile.name(file);
         this.known = table.columns().stream().map(Column::name).toList();
     }
 
@@ -150,16 +153,16 @@ final class KeyFileReader {
     private Origin origin(String what, int rows) {
         return new Origin(
                 what + " " + rows + (rows == 1 ? " row of " : " rows of ") + table.name() + " listed in "
-                        + file.getFileName(),
-                file.toString());
+                        + Path.of(name).getFileName(),
+                name);
     }
 
     private String place(Line line) {
-        return file + ":" + line.number();
+        return name + ":" + line.number();
     }
 
     private ProposalException problem(long line, String problem, String remedy) {
-        return new ProposalException(file + ":" + line, problem, remedy);
+        return new ProposalException(name + ":" + line, problem, remedy);
     }
 
     private List<String> named(Line header) {
@@ -215,7 +218,7 @@ final class KeyFileReader {
                 lines.add(line);
             }
         } catch (CsvParseException e) {
-            throw new ProposalException(file.toString(), "this is no CSV (" + e.getMessage() + ")", "check its quotes");
+            throw new ProposalException(name, "this is no CSV (" + e.getMessage() + ")", "check its quotes");
         } catch (IOException e) {
             throw ProposalText.unreadable(file, e);
         }

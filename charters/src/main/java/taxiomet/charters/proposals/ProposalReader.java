@@ -8,6 +8,7 @@ import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
+import taxiomet.charters.InputFile;
 import taxiomet.rehearse.Change;
 import taxiomet.rehearse.ProposalException;
 
@@ -56,7 +57,7 @@ public final class ProposalReader {
 
     /** The changes of a SQL script. */
     public List<Change> script(Path file) {
-        return sql(ProposalText.of(file), file.toString());
+        return sql(ProposalText.of(file), InputFile.name(file));
     }
 
     /** The change that a CSV file of keys, or of rows, is. */
@@ -64,7 +65,7 @@ public final class ProposalReader {
         Table found = charter.find(table).orElseThrow(() -> {
             List<String> known = charter.tables().stream().map(Table::name).collect(Collectors.toList());
             return new ProposalException(
-                    file.toString(),
+                    InputFile.name(file),
                     "there is no table `" + table + "`",
                     NearestWord.of(table, known)
                             .map(near -> "did you mean `" + near + "`?")

@@ -1,11 +1,12 @@
 package taxiomet.charters.proposals;
 
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import taxiomet.charters.InputFile;
 import taxiomet.rehearse.ProposalException;
 
 /** Reads the files of a proposal that are plain text. */
@@ -15,24 +16,25 @@ final class ProposalText {
     /** @throws ProposalException when the file is not there, cannot be read, or is not UTF-8 */
     static String of(Path file) {
         try {
-            // A kernel's files have no size, and some of them no end.
-            boolean isEmpty = Files.isRegularFile(file) && Files.size(file) == 0;
-            String text = isEmpty ? "" : Files.readString(file, StandardCharsets.UTF_8);
+            String text = StandardCharsets.UTF_8
+                    .newDecoder()
+                    .decode(ByteBuffer.wrap(InputFile.bytes(file)))
+                    .toString();
             if (text.indexOf('\0') >= 0) {
                 throw new ProposalException(
-                        file.toString(), "there is a NUL character in it, which no table can hold", "take it out");
+                        InputFile.name(file), "there is a NUL character in it, which no table can hold", "take it out");
             }
             return text;
         } catch (NoSuchFileException e) {
-            throw new ProposalException(file.toString(), "there is no such file", "check the path");
+            throw new ProposalException(InputFile.name(file), "there is no such file", "check the path");
         } catch (CharacterCodingException e) {
-            throw new ProposalException(file.toString(), "the file is not text in UTF-8", "save it as UTF-8");
+            throw new ProposalException(InputFile.name(file), "the file is not text in UTF-8", "save it as UTF-8");
         } catch (IOException e) {
             throw unreadable(file, e);
         }
     }
 
     static ProposalException unreadable(Path file, IOException e) {
-        return new ProposalException(file.toString(), "the file cannot be read (" + e.getMessage() + ")", "");
+        return new ProposalException(InputFile.name(file), "the file cannot be read (" + e.getMessage() + ")", "");
     }
 }

@@ -46,8 +46,10 @@ public final class UndoReader {
             while (json.nextToken() == JsonToken.FIELD_NAME) {
                 String name = json.currentName();
                 JsonToken value = json.nextToken();
-                if (name.equals("taxiomet_undo")) {
-                    isUndo = value == JsonToken.VALUE_NUMBER_INT && json.getIntValue() == 1;
+                if (name.equals("taxiomet")) {
+                    isUndo = value == JsonToken.VALUE_STRING && json.getText().equals("undo");
+                } else if (name.equals("version")) {
+                    require(value == JsonToken.VALUE_NUMBER_INT && json.getIntValue() == 1);
                 } else if (name.equals("files")) {
                     require(value == JsonToken.START_ARRAY);
                     isListed = true;

@@ -13,6 +13,7 @@ import taxiomet.charter.CharterException;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Table;
+import taxiomet.charters.InputFile;
 import taxiomet.charters.ReadCharter;
 import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.MapNode;
@@ -37,15 +38,15 @@ public final class CharterReader {
      * @throws CharterException with all problems
      */
     public static ReadCharter read(Path file, byte[] document) throws CharterException {
-        Problems problems = new Problems(file.toString());
-        boolean isJson = file.toString().toLowerCase(Locale.ROOT).endsWith(".json");
-        Node root = NodeReader.read(document, isJson, problems, "charter");
+        String name = InputFile.name(file);
+        Problems problems = new Problems(name);
+        Node root = NodeReader.read(document, InputFile.isJson(file, document), problems, "charter");
         Path folder = file.toAbsolutePath().getParent();
         ReadCharter read = null;
         if (root instanceof MapNode map) {
             Charter charter = new CharterReader(problems, folder)
-                    .charter(map, file.getFileName().toString());
-            read = new ReadCharter(charter, new NodePlaces(file.toString(), map), List.of());
+                    .charter(map, Path.of(name).getFileName().toString());
+            read = new ReadCharter(charter, new NodePlaces(name, map), List.of());
         } else if (root != null) {
             problems.form(root, "a charter is a mapping, not " + root.words(), "begin it with `charter: 1`");
         }
@@ -64,14 +65,15 @@ public final class CharterReader {
      */
     public static ReadCharter read(Path file, DraftNode document, Path folder, List<Problem> remarks)
             throws CharterException {
-        Problems problems = Problems.lenient(file.toString());
+        Problems problems = Problems.lenient(InputFile.name(file));
         MapNode root = (MapNode) document.node();
+        String name = InputFile.name(file);
         Charter charter = new CharterReader(problems, folder)
-                .charter(root, file.getFileName().toString());
+                .charter(root, Path.of(name).getFileName().toString());
         if (!problems.isEmpty()) {
             throw problems.asException();
         }
-        return new ReadCharter(charter, new NodePlaces(file.toString(), root), remarks);
+        return new ReadCharter(charter, new NodePlaces(name, root), remarks);
     }
 
     private Charter charter(MapNode map, String fileName) {

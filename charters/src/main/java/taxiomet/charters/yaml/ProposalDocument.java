@@ -1,7 +1,6 @@
 package taxiomet.charters.yaml;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -15,6 +14,7 @@ import taxiomet.charter.CharterException;
 import taxiomet.charter.Column;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charter.Table;
+import taxiomet.charters.InputFile;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.proposals.ProposalReader.Use;
 import taxiomet.charters.yaml.Node.Entry;
@@ -28,10 +28,11 @@ import taxiomet.rehearse.ProposalException;
 
 /** Reads a proposal in YAML or JSON (docs/formats/proposal.schema.json): statements, files of rows, merges and renumberings. */
 public final class ProposalDocument {
-    private static final List<String> CHANGES =
-            List.of("sql", "script", "insert", "update", "delete", "merge", "renumber");
+    private static final String DO = "do";
+    private static final List<String> WAYS = List.of("sql", "insert", "update", "delete", "merge", "renumber");
 
     private final Path file;
+    private final String name;
     private final Charter charter;
     private final ProposalReader reader;
     private final Problems problems;
@@ -40,7 +41,8 @@ public final class ProposalDocument {
         this.file = file;
         this.charter = charter;
         this.reader = reader;
-        this.problems = new Problems(file.toString());
+        this.name = InputFile.name(file);
+        this.problems = new Problems(name);
     }
 
     /**
@@ -54,19 +56,19 @@ public final class ProposalDocument {
     }
 
     private List<Change> read() throws CharterException {
-        boolean isJson = file.toString().toLowerCase(Locale.ROOT).endsWith(".json");
         List<Change> changes = new ArrayList<>();
         try {
-            Node root = NodeReader.read(Files.readAllBytes(file), isJson, problems, "proposal");
+            byte[] document = InputFile.bytes(file);
+            Node root = NodeReader.read(document, InputFile.isJson(file, document), problems, "proposal");
             if (root instanceof MapNode map) {
                 changes.addAll(changes(map));
             } else if (root != null) {
                 problems.form(root, "a proposal is a mapping, not " + root.words(), "begin it with `proposal: 1`");
             }
         } catch (NoSuchFileException e) {
-            throw new ProposalException(file.toString(), "there is no such file", "check the path");
+            throw new ProposalException(name, "there is no such file", "check the path");
         } catch (IOException e) {
-            throw new ProposalException(file.toString(), "the file cannot be read (" + e.getMessage() + ")", "");
+            throw new ProposalException(name, "the file cannot be read (" + e.getMessage() + ")", "");
         }
         if (!problems.isEmpty()) {
             throw problems.asException();
@@ -75,31 +77,33 @@ public final class ProposalDocument {
     }
 
     private List<Change> changes(MapNode map) {
-        Fields fields = new Fields(problems, map, "a proposal", List.of("proposal", "title", "changes"), List.of());
+        Fields fields = new Fields(problems, map, "a proposal", List.of("proposal", "title", "proposed"), List.of());
         fields.require("proposal");
         fields.scalar("proposal", "the version of the format, 1")
                 .filter(version -> !version.text().equals("1"))
                 .ifPresent(version -> problems.form(
                         version, "version " + version.words() + " of the format is not known", "write `proposal: 1`"));
         List<Change> changes = new ArrayList<>();
-        Optional<Node> list = fields.require("changes");
+        Optional<Node> list = fields.require("proposed");
         if (list.isPresent() && list.get() instanceof ListNode elements) {
             for (Node element : elements.elements()) {
                 if (element instanceof MapNode change) {
                     changes.addAll(change(change));
                 } else {
                     problems.form(
-                            element, "a change is a mapping, not " + element.words(), "such as `- sql: DELETE ...`");
+                            element,
+                            "a change is a mapping, not " + element.words(),
+                            "such as {do: sql, text: DELETE ...}");
                 }
             }
         } else {
-            list.ifPresent(node -> problems.form(node, "`changes` is a list, not " + node.words(), ""));
+            list.ifPresent(node -> problems.form(node, "`proposed` is a list, not " + node.words(), ""));
         }
         return changes;
     }
 
     private String place(Node node) {
-        return file + ":" + node.line();
+        return name + ":" + node.line();
     }
 
     private Path beside(Scalar path) {
@@ -113,43 +117,43 @@ public final class ProposalDocument {
     }
 
     private List<Change> change(MapNode map) {
-        new Fields(problems, map, "a change", CHANGES, List.of());
-        if (map.entries().size() != 1) {
-            problems.form(
-                    map, "a change has one key, and this has " + map.entries().size(), "write each as its own element");
+        Optional<Scalar> way = map.entries().stream()
+                .filter(entry -> entry.key().text().equals(DO))
+                .map(Entry::value)
+                .filter(Scalar.class::isInstance)
+                .map(Scalar.class::cast)
+                .findFirst();
+        if (way.isEmpty()) {
+            problems.form(map, "it is not said what to do", "write do: and one of " + String.join(", ", WAYS));
             return List.of();
         }
-        Entry entry = map.entries().get(0);
-        String what = entry.key().text();
-        switch (what) {
-            case "sql", "script" -> {
-                if (!(entry.value() instanceof Scalar text)) {
-                    problems.form(
-                            entry.value(),
-                            "`" + what + "` is a text, not " + entry.value().words(),
-                            "");
-                    return List.of();
-                }
-                return what.equals("sql") ? reader.sql(text.text(), place(text)) : reader.script(beside(text));
-            }
-            case "insert", "update", "delete", "merge", "renumber" -> {
-                if (!(entry.value() instanceof MapNode body)) {
-                    problems.form(
-                            entry.value(),
-                            "`" + what + "` is a mapping, not " + entry.value().words(),
-                            "");
-                    return List.of();
-                }
-                return switch (what) {
-                    case "merge" -> merge(body).stream().toList();
-                    case "renumber" -> renumber(body);
-                    default -> rows(Use.valueOf(what.toUpperCase(Locale.ROOT)), body);
-                };
-            }
+        return switch (way.get().text()) {
+            case "sql" -> sql(map);
+            case "insert", "update", "delete" ->
+                rows(Use.valueOf(way.get().text().toUpperCase(Locale.ROOT)), map);
+            case "merge" -> merge(map).stream().toList();
+            case "renumber" -> renumber(map);
             default -> {
-                return List.of();
+                problems.unknown(
+                        way.get(), Kind.FORM, "there is no change", way.get().text(), WAYS);
+                yield List.of();
             }
+        };
+    }
+
+    private List<Change> sql(MapNode map) {
+        Fields fields = new Fields(problems, map, "SQL", List.of(DO, "text", "file"), List.of());
+        Optional<Scalar> text = fields.scalar("text", "statements");
+        Optional<Scalar> script = fields.scalar("file", "the path of a SQL script");
+        if (text.isPresent() == script.isPresent()) {
+            problems.form(
+                    map,
+                    text.isPresent() ? "`text` and `file` do not go together" : "there is no statement in it",
+                    "write text: with statements, or file: with the path of a script");
+            return List.of();
         }
+        return text.map(statements -> reader.sql(statements.text(), place(statements)))
+                .orElseGet(() -> reader.script(beside(script.get())));
     }
 
     private Optional<Table> table(Fields fields) {
@@ -171,18 +175,18 @@ public final class ProposalDocument {
     }
 
     private List<Change> rows(Use use, MapNode body) {
-        Fields fields = new Fields(problems, body, "a file of rows", List.of("table", "rows"), List.of());
+        Fields fields = new Fields(problems, body, "a list of rows", List.of(DO, "table", "listed_in"), List.of());
         Optional<Table> table = table(fields);
-        fields.require("rows");
-        Optional<Scalar> path = fields.scalar("rows", "the path of a CSV file");
+        fields.require("listed_in");
+        Optional<Scalar> path = fields.scalar("listed_in", "the path of a CSV file");
         return table.isPresent() && path.isPresent()
                 ? List.of(reader.rows(use, table.get().name(), beside(path.get())))
                 : List.of();
     }
 
     private Optional<Change> merge(MapNode body) {
-        Fields fields =
-                new Fields(problems, body, "a merge", List.of("table", "goes", "stays", "fill", "combine"), List.of());
+        Fields fields = new Fields(
+                problems, body, "a merge", List.of(DO, "table", "goes", "stays", "fill", "combine"), List.of());
         Optional<Table> table = table(fields);
         fields.require("goes");
         fields.require("stays");
@@ -267,7 +271,7 @@ public final class ProposalDocument {
     }
 
     private List<Change> renumber(MapNode body) {
-        Fields fields = new Fields(problems, body, "a renumbering", List.of("table", "from", "to"), List.of());
+        Fields fields = new Fields(problems, body, "a renumbering", List.of(DO, "table", "from", "to"), List.of());
         Optional<Table> table = table(fields);
         fields.require("from");
         fields.require("to");

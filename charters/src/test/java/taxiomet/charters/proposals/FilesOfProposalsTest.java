@@ -16,7 +16,7 @@ import taxiomet.rehearse.ProposalException;
 /** An undo is read whole, or refused as what it is not: whatever stands in the file. */
 class FilesOfProposalsTest {
     private static final String GOOD = """
-            {"taxiomet_undo": 1, "files": [{"file": "hive.csv", "copy": {"sha256": "ab"}, "original": {"sha256": "cd"},
+            {"taxiomet": "undo", "version": 1, "files": [{"file": "hive.csv", "copy": {"sha256": "ab"}, "original": {"sha256": "cd"},
              "edits": [{"at": 3, "remove": 2, "put": "xy"}, {"at": 9, "remove": 0, "put_base64": "AP8="}], "more": [1, {"a": 2}]}]}
             """;
 
@@ -41,7 +41,8 @@ class FilesOfProposalsTest {
 
     @Test
     void nothing_to_undo_is_an_undo_too() throws IOException {
-        assertThat(read("{\"taxiomet_undo\": 1, \"files\": []}")).isEmpty();
+        assertThat(read("{\"taxiomet\": \"undo\", \"version\": 1, \"files\": []}"))
+                .isEmpty();
     }
 
     @ParameterizedTest
@@ -54,21 +55,21 @@ class FilesOfProposalsTest {
                 "7",
                 "{}",
                 "{\"files\": []}",
-                "{\"taxiomet_undo\": 1}",
-                "{\"taxiomet_undo\": 2, \"files\": []}",
-                "{\"taxiomet_undo\": \"1\", \"files\": []}",
-                "{\"taxiomet_undo\": 1, \"files\": {}}",
-                "{\"taxiomet_undo\": 1, \"files\": [7]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{}]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{\"file\": 7}]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{\"file\": \"a\", \"copy\": \"x\"}]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{\"file\": \"a\\u0000b\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}}]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": 3}]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{}]}]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{\"at\": -1, \"remove\": 0}]}]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{\"at\": \"x\", \"remove\": 0}]}]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{\"at\": 99999999999999999999, \"remove\": 0}]}]}",
-                "{\"taxiomet_undo\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{\"at\": 1, \"remove\": 0, \"put_base64\": \"!!\"}]}]}"
+                "{\"taxiomet\": \"undo\", \"version\": 1}",
+                "{\"taxiomet\": \"undo\", \"version\": 2, \"files\": []}",
+                "{\"taxiomet\": \"check\", \"version\": 1, \"files\": []}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": {}}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [7]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{}]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{\"file\": 7}]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{\"file\": \"a\", \"copy\": \"x\"}]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{\"file\": \"a\\u0000b\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}}]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": 3}]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{}]}]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{\"at\": -1, \"remove\": 0}]}]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{\"at\": \"x\", \"remove\": 0}]}]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{\"at\": 99999999999999999999, \"remove\": 0}]}]}",
+                "{\"taxiomet\": \"undo\", \"version\": 1, \"files\": [{\"file\": \"a\", \"copy\": {\"sha256\": \"a\"}, \"original\": {\"sha256\": \"a\"}, \"edits\": [{\"at\": 1, \"remove\": 0, \"put_base64\": \"!!\"}]}]}"
             })
     void what_is_no_undo_is_refused_in_words(String text) {
         assertThatThrownBy(() -> read(text))

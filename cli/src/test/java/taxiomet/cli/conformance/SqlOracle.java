@@ -263,7 +263,7 @@ final class SqlOracle implements AutoCloseable {
             String from = "select rn from " + table.name + " where ";
             find("type mismatch" + at, from + "b" + i);
             if (column.extras().containsKey("not_null")) {
-                find("missing value" + at, from + "r" + i + " is null");
+                find("null not allowed" + at, from + "r" + i + " is null");
             }
             if (column.extras().containsKey("length")) {
                 String[] range = column.extras().get("length").toString().split("\\.\\.", -1);

@@ -127,7 +127,7 @@ final class StandardConformanceTest {
     private static boolean isRefusedForNoRow(Charter charter, String change) throws IOException {
         try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Behaviour.POSTGRESQL)) {
             RefusalResult first = rehearsal.result().changes().get(0).refusals().get(0);
-            return first.kind() == RefusalKind.NOT_OF_ITS_TYPE && first.rows() == 0;
+            return first.kind() == RefusalKind.TYPE_MISMATCH && first.rows() == 0;
         }
     }
 

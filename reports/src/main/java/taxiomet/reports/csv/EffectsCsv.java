@@ -4,7 +4,7 @@ import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
-import java.util.List;
+import java.util.Collection;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
@@ -49,7 +49,7 @@ public final class EffectsCsv {
         RowName row = effect.row();
         writer.writeRecord(
                 String.valueOf(effect.change()),
-                effect.isAccepted() ? "accepted" : "blocked",
+                effect.answer(),
                 SafeCell.of(row.table()),
                 effect.kind().words(),
                 effect.link().map(SafeCell::of).orElse(null),
@@ -57,10 +57,10 @@ public final class EffectsCsv {
                 String.valueOf(row.row()),
                 row.isNew() ? null : String.valueOf(row.line()),
                 row.isNew() ? null : SafeCell.of(row.part()),
-                joined(row.key()),
-                joined(row.label()),
+                joined(row.key().values()),
+                joined(row.label().values()),
                 effect.by().map(by -> SafeCell.of(by.table())).orElse(null),
-                effect.by().map(by -> joined(by.key())).orElse(null),
+                effect.by().map(by -> joined(by.key().values())).orElse(null),
                 effect.refusal().map(SafeCell::of).orElse(null),
                 cells(effect.values().before()),
                 cells(effect.values().after()));
@@ -74,7 +74,7 @@ public final class EffectsCsv {
                         .collect(Collectors.joining("; ")));
     }
 
-    private static String joined(List<String> cells) {
+    private static String joined(Collection<String> cells) {
         return cells.isEmpty()
                 ? null
                 : SafeCell.of(cells.stream()

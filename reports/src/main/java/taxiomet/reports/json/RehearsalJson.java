@@ -26,9 +26,11 @@ import taxiomet.rehearse.ProposalException;
 /** The result of a rehearsal as JSON; docs/formats/rehearsal.schema.json says what is in it. */
 public final class RehearsalJson {
     private final RehearsalResult result;
+    private final Provenance provenance;
 
-    public RehearsalJson(RehearsalResult result) {
+    public RehearsalJson(RehearsalResult result, Provenance provenance) {
         this.result = result;
+        this.provenance = provenance;
     }
 
     /** Writes to a stream, which stays open. */
@@ -42,10 +44,9 @@ public final class RehearsalJson {
     }
 
     /** One proposal under each action of a link: a whole result for each. */
-    public static void write(ActionComparison comparison, OutputStream out) throws IOException {
+    public static void write(ActionComparison comparison, Provenance provenance, OutputStream out) throws IOException {
         JsonOutput.write(out, json -> {
-            json.writeStartObject();
-            json.writeNumberField("taxiomet_actions", 1);
+            provenance.begin(json, "actions", comparison.title());
             json.writeStringField("link", comparison.link());
             json.writeStringField("event", comparison.event());
             json.writeArrayFieldStart("actions");
@@ -54,7 +55,7 @@ public final class RehearsalJson {
                 json.writeStringField("action", entry.action());
                 json.writeBooleanField("declared", entry.isDeclared());
                 json.writeFieldName("result");
-                new RehearsalJson(entry.result()).write(json);
+                new RehearsalJson(entry.result(), provenance).write(json);
                 json.writeEndObject();
             }
             json.writeEndArray();
@@ -63,12 +64,10 @@ public final class RehearsalJson {
     }
 
     private void write(JsonGenerator json) throws IOException {
-        json.writeStartObject();
-        json.writeNumberField("taxiomet_rehearsal", 1);
-        json.writeStringField("charter", result.charter());
+        provenance.begin(json, "rehearsal", result.title());
         json.writeStringField("server", result.behaviour());
         json.writeStringField("now", result.now());
-        json.writeBooleanField("accepted", result.isAccepted());
+        json.writeStringField("answer", result.answer());
         json.writeBooleanField("undone", result.isUndone());
         json.writeArrayFieldStart("links");
         for (LinkActions link : result.links()) {
@@ -87,7 +86,7 @@ public final class RehearsalJson {
             writeChange(json, change);
         }
         json.writeEndArray();
-        writeRefusals(json, "refused_at_end", result.atEnd());
+        writeRefusals(json, "refusals_at_end", result.atEnd());
         json.writeArrayFieldStart("tables");
         for (TableChange table : result.tables()) {
             json.writeStartObject();
@@ -129,10 +128,10 @@ public final class RehearsalJson {
     }
 
     /** What is wrong with a proposal that could not be rehearsed. */
-    public static void writeFaults(List<ProposalException.Fault> faults, OutputStream out) throws IOException {
+    public static void writeFaults(List<ProposalException.Fault> faults, Provenance provenance, OutputStream out)
+            throws IOException {
         JsonOutput.write(out, json -> {
-            json.writeStartObject();
-            json.writeNumberField("taxiomet_problems", 1);
+            provenance.begin(json, "problems", "");
             json.writeArrayFieldStart("problems");
             for (ProposalException.Fault fault : faults) {
                 json.writeStartObject();
@@ -150,8 +149,8 @@ public final class RehearsalJson {
         json.writeStartObject();
         json.writeStringField("change", change.words());
         json.writeStringField("place", change.place());
-        json.writeBooleanField("accepted", change.isAccepted());
-        json.writeNumberField("names_rows", change.direct());
+        json.writeStringField("answer", change.answer());
+        json.writeNumberField("selects_rows", change.direct());
         json.writeArrayFieldStart("tables");
         for (TableCount table : change.tables()) {
             json.writeStartObject();
@@ -270,9 +269,7 @@ public final class RehearsalJson {
             json.writeNumberField("line", row.line());
         }
         writeCells(json, "key", row.key());
-        if (!row.label().isEmpty()) {
-            writeCells(json, "label", row.label());
-        }
+        writeCells(json, "label", row.label());
     }
 
     private static void writeCells(JsonGenerator json, String name, Map<String, String> cells) throws IOException {
@@ -285,26 +282,17 @@ public final class RehearsalJson {
         }
     }
 
-    private static void writeCells(JsonGenerator json, String name, List<String> cells) throws IOException {
-        json.writeArrayFieldStart(name);
-        for (String cell : cells) {
-            json.writeString(cell);
-        }
-        json.writeEndArray();
-    }
-
     /** Why a row is touched: a way for each effect on it. */
-    public static void writeWays(Ways why, OutputStream out) throws IOException {
+    public static void writeWays(Ways why, Provenance provenance, String title, OutputStream out) throws IOException {
         JsonOutput.write(out, json -> {
-            json.writeStartObject();
-            json.writeNumberField("taxiomet_ways", 1);
+            provenance.begin(json, "ways", title);
             json.writeArrayFieldStart("ways");
             for (List<EffectRow> way : why.ways()) {
                 json.writeStartArray();
                 for (EffectRow step : way) {
                     json.writeStartObject();
                     json.writeNumberField("change", step.change());
-                    json.writeBooleanField("accepted", step.isAccepted());
+                    json.writeStringField("answer", step.answer());
                     json.writeStringField("effect", step.kind().words());
                     if (step.link().isPresent()) {
                         json.writeStringField("link", step.link().get());

@@ -13,30 +13,28 @@ import taxiomet.survey.SurveyResult.SurveyedTable;
 
 /** The result of a survey as JSON. */
 public final class SurveyJson {
-    /** The version of the format; it grows when a reader of the former one could go wrong. */
-    public static final int VERSION = 1;
-
     private final JsonGenerator json;
     private final SurveyResult result;
+    private final Provenance provenance;
 
-    private SurveyJson(JsonGenerator json, SurveyResult result) {
+    private SurveyJson(JsonGenerator json, SurveyResult result, Provenance provenance) {
         this.json = json;
+        this.provenance = provenance;
         this.result = result;
     }
 
     /** Writes the result; the stream stays open. */
-    public static void write(SurveyResult result, OutputStream out) throws IOException {
-        JsonOutput.write(out, json -> new SurveyJson(json, result).write());
+    public static void write(SurveyResult result, Provenance provenance, OutputStream out) throws IOException {
+        JsonOutput.write(out, json -> new SurveyJson(json, result, provenance).write());
     }
 
     /** @throws taxiomet.reports.OutputException when the file cannot be written */
-    public static void write(SurveyResult result, Path file) {
-        JsonOutput.write(file, json -> new SurveyJson(json, result).write());
+    public static void write(SurveyResult result, Provenance provenance, Path file) {
+        JsonOutput.write(file, json -> new SurveyJson(json, result, provenance).write());
     }
 
     private void write() throws IOException {
-        json.writeStartObject();
-        json.writeNumberField("taxiomet_survey", VERSION);
+        provenance.begin(json, "survey", result.draft().name());
         json.writeArrayFieldStart("tables");
         for (SurveyedTable table : result.tables()) {
             writeTable(table);
@@ -128,8 +126,8 @@ public final class SurveyJson {
         json.writeStringField("parent", link.counts().parent());
         JsonOutput.writeTexts(json, "parent_columns", link.counts().parentColumns());
         json.writeNumberField("judged", link.counts().judged());
-        json.writeNumberField("null", link.counts().nulls());
-        json.writeNumberField("half_null", link.counts().halfNulls());
+        json.writeNumberField("nulls", link.counts().nulls());
+        json.writeNumberField("half_nulls", link.counts().halfNulls());
         json.writeNumberField("orphans", link.counts().orphans());
         json.writeBooleanField("one_to_one", link.isOneToOne());
         JsonOutput.writeTally(json, link.counts().children().orElseThrow());

@@ -9,8 +9,13 @@ import taxiomet.survey.Trial;
 
 /** What became of keys and links that were tried by hand, as JSON; docs/formats/trials.schema.json says what is in it. */
 public final class TrialsJson {
+    private final Provenance provenance;
     private final List<Trial> trials = new ArrayList<>();
     private final List<CheckResult> results = new ArrayList<>();
+
+    public TrialsJson(Provenance provenance) {
+        this.provenance = provenance;
+    }
 
     /** Adds one with the result of a check of its charter. */
     public void add(Trial trial, CheckResult result) {
@@ -21,8 +26,7 @@ public final class TrialsJson {
     /** Writes to a stream, which stays open. */
     public void write(OutputStream out) throws IOException {
         JsonOutput.write(out, json -> {
-            json.writeStartObject();
-            json.writeNumberField("taxiomet_trials", 1);
+            provenance.begin(json, "trials", "");
             json.writeArrayFieldStart("trials");
             for (int i = 0; i < trials.size(); i++) {
                 json.writeStartObject();
@@ -30,7 +34,7 @@ public final class TrialsJson {
                 json.writeStringField("what", trials.get(i).link().isPresent() ? "link" : "key");
                 json.writeBooleanField("holds", Trial.faults(results.get(i)).isEmpty());
                 json.writeFieldName("result");
-                JsonReport.writeTo(json, results.get(i));
+                CheckJson.writeTo(json, results.get(i), provenance);
                 json.writeEndObject();
             }
             json.writeEndArray();

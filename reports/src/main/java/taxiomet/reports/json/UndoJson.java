@@ -16,11 +16,10 @@ import java.util.Base64;
 public final class UndoJson implements AutoCloseable {
     private final JsonGenerator json;
 
-    public UndoJson(Path file) throws IOException {
+    public UndoJson(Path file, Provenance provenance, String title) throws IOException {
         json = new JsonFactory().createGenerator(new BufferedOutputStream(Files.newOutputStream(file)));
         json.setPrettyPrinter(new MinimalPrettyPrinter("\n"));
-        json.writeStartObject();
-        json.writeNumberField("taxiomet_undo", 1);
+        provenance.begin(json, "undo", title);
         json.writeArrayFieldStart("files");
     }
 

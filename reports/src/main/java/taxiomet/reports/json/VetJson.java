@@ -14,10 +14,8 @@ import taxiomet.vet.VetResult.Neighbour;
 
 /** The result of vet as JSON. */
 public final class VetJson {
-    /** The version of the format; it grows when a reader of the former one could go wrong. */
-    public static final int VERSION = 1;
-
     private final VetResult result;
+    private final Provenance provenance;
     private final PlaceNames places;
 
     /** Where declarations stand. */
@@ -26,8 +24,9 @@ public final class VetJson {
         String of(List<String> path);
     }
 
-    public VetJson(VetResult result, PlaceNames places) {
+    public VetJson(VetResult result, Provenance provenance, PlaceNames places) {
         this.result = result;
+        this.provenance = provenance;
         this.places = places;
     }
 
@@ -42,11 +41,11 @@ public final class VetJson {
     }
 
     private void write(JsonGenerator json) throws IOException {
-        json.writeStartObject();
-        json.writeNumberField("taxiomet_vet", VERSION);
-        json.writeStringField("charter", result.charter());
-        json.writeBooleanField("clean", result.isClean());
+        provenance.begin(json, "vet", result.title());
+        json.writeStringField("answer", result.answer());
         json.writeObjectFieldStart("counts");
+        json.writeNumberField(
+                "findings", result.judgements().size() + result.remarks().size());
         json.writeNumberField("errors", result.count(Severity.ERROR));
         json.writeNumberField("warnings", result.count(Severity.WARNING));
         json.writeNumberField("notes", result.count(Severity.NOTE));
@@ -57,6 +56,7 @@ public final class VetJson {
         for (Judgement judgement : result.judgements()) {
             writeFinding(
                     json,
+                    judgement.kind(),
                     judgement.severity(),
                     places.of(judgement.path()),
                     judgement.path(),
@@ -64,7 +64,14 @@ public final class VetJson {
                     judgement.remedy());
         }
         for (Problem remark : result.remarks()) {
-            writeFinding(json, Severity.NOTE, remark.place(), List.of(), remark.problem(), remark.remedy());
+            writeFinding(
+                    json,
+                    Judgement.Kind.REMARK,
+                    Severity.NOTE,
+                    remark.place(),
+                    List.of(),
+                    remark.problem(),
+                    remark.remedy());
         }
         json.writeEndArray();
         json.writeArrayFieldStart("links");
@@ -100,9 +107,16 @@ public final class VetJson {
     }
 
     private static void writeFinding(
-            JsonGenerator json, Severity severity, String place, List<String> path, String problem, String remedy)
+            JsonGenerator json,
+            Judgement.Kind kind,
+            Severity severity,
+            String place,
+            List<String> path,
+            String problem,
+            String remedy)
             throws IOException {
         json.writeStartObject();
+        json.writeStringField("finding", kind.words());
         json.writeStringField("severity", severity.word());
         json.writeStringField("place", place);
         JsonOutput.writeTexts(json, "path", path);

@@ -25,7 +25,7 @@ public final class ActionComparisonText {
     /** @param out takes one line at a time, without its end */
     public static void write(ActionComparison comparison, int width, boolean hasColor, Consumer<String> out) {
         Paragraph.lines(
-                        Style.STRONG.apply(CellText.escaped(comparison.charter()), hasColor)
+                        Style.STRONG.apply(CellText.escaped(comparison.title()), hasColor)
                                 + ": the proposal under each action of " + CellText.escaped(comparison.link()) + " "
                                 + comparison.event(),
                         0,

@@ -24,7 +24,7 @@ import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.reports.text.Grid.Cell;
 
 /** The result of a rehearsal for a person: the answer first, then each change, then what it comes to as a whole. */
-public final class RehearsalText {
+public final class RehearsalText implements ResultText {
     private static final int INDENT = 4;
     private static final int MOST_NAMED = 8;
     /** A statement is shown to so many characters; the JSON has it whole. */
@@ -46,7 +46,7 @@ public final class RehearsalText {
         this.out = out;
     }
 
-    /** Writes the whole result. */
+    @Override
     public void write() {
         writeAnswer();
         writeLinks();
@@ -62,17 +62,17 @@ public final class RehearsalText {
         writeNotRead();
     }
 
-    /** The answer alone, in two lines or three. */
+    @Override
     public void writeAnswer() {
         boolean isAccepted = result.isAccepted();
-        String answer = isAccepted ? result.added().isEmpty() ? "accepted" : "accepted, with new findings" : "blocked";
+        String answer = result.answer();
         String idle = idle();
         boolean isGood = result.added().isEmpty()
                 && idle.isEmpty()
-                && result.weights().noneMatch(weight -> weight.isAtLeast(Severity.WARNING));
+                && result.severities().noneMatch(severity -> severity.isAtLeast(Severity.WARNING));
         Style style = isAccepted ? isGood ? Style.GOOD : Style.WARNING : Style.ERROR;
         answer += idle;
-        Paragraph.answer(result.charter(), answer, style, hasColor, width).forEach(out);
+        Paragraph.answer(result.title(), answer, style, hasColor, width).forEach(out);
         paragraph(summary(), 0);
     }
 
@@ -189,7 +189,7 @@ public final class RehearsalText {
     }
 
     private void writeChange(int number, ChangeResult change) {
-        String answer = change.isAccepted() ? "accepted" : "blocked";
+        String answer = change.answer();
         Style style = change.isAccepted() ? Style.GOOD : Style.ERROR;
         Paragraph.lines(
                         style.apply(answer, hasColor) + "  " + Style.STRONG.apply("change " + number, hasColor) + ": "
@@ -256,9 +256,9 @@ public final class RehearsalText {
 
     /** A row by its key and, in parentheses, its label. */
     static String name(RowName row) {
-        String key = row.key().stream().map(CellText::of).collect(Collectors.joining(", "));
-        String label = row.label().stream()
-                .filter(text -> text != null && !row.key().contains(text))
+        String key = row.key().values().stream().map(CellText::of).collect(Collectors.joining(", "));
+        String label = row.label().values().stream()
+                .filter(text -> text != null && !row.key().containsValue(text))
                 .map(CellText::escaped)
                 .collect(Collectors.joining(" "));
         if (row.key().size() > 1) {

@@ -15,7 +15,7 @@ import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.vet.LinkGraph.ManyToMany;
 
 /** What a survey found, for a person: the tables, what their columns hold, what could identify a row, what could point where. */
-public final class SurveyText {
+public final class SurveyText implements ResultText {
     private static final int INDENT = 4;
     private static final int LONGEST_VALUE = 20;
     private static final int OTHER_KEYS = 5;
@@ -34,7 +34,7 @@ public final class SurveyText {
         this.out = out;
     }
 
-    /** The whole result, the answer first. */
+    @Override
     public void write() {
         writeAnswer();
         result.tables().forEach(this::writeTable);
@@ -42,7 +42,7 @@ public final class SurveyText {
         writePairs();
     }
 
-    /** The answer alone. */
+    @Override
     public void writeAnswer() {
         long rows = result.tables().stream().mapToLong(SurveyedTable::rows).sum();
         long links = result.links().stream().filter(CandidateLink::isChosen).count();

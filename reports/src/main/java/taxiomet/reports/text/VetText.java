@@ -7,13 +7,14 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import taxiomet.charter.Severity;
+import taxiomet.vet.Judgement;
 import taxiomet.vet.LinkGraph.ManyToMany;
 import taxiomet.vet.VetResult;
 import taxiomet.vet.VetResult.LinkMeaning;
 import taxiomet.vet.VetResult.Neighbour;
 
 /** The result of vet for a person: the answer, what there is to say, then what the links mean and how the tables hang together. */
-public final class VetText {
+public final class VetText implements ResultText {
     private static final int INDENT = 4;
 
     private final VetResult result;
@@ -40,12 +41,11 @@ public final class VetText {
         this.out = out;
     }
 
-    /** The answer alone. */
+    @Override
     public void writeAnswer() {
-        boolean hasErrors = result.count(Severity.ERROR) > 0;
-        Style style = hasErrors ? Style.ERROR : result.isClean() ? Style.GOOD : Style.WARNING;
-        String answer = hasErrors ? "not usable as it is" : result.isClean() ? "clean" : "doubtful";
-        Paragraph.answer(result.charter(), answer, style, hasColor, width).forEach(out);
+        Style style = result.count(Severity.ERROR) > 0 ? Style.ERROR : result.isSound() ? Style.GOOD : Style.WARNING;
+        Paragraph.answer(result.title(), result.answer(), style, hasColor, width)
+                .forEach(out);
         String counts = Stream.of(Severity.values())
                 .filter(severity -> result.count(severity) > 0)
                 .map(severity -> Counted.of(result.count(severity), severity.word()))
@@ -53,14 +53,18 @@ public final class VetText {
         sentence(
                 Counted.of(result.tables(), "table") + ", "
                         + Counted.of(result.links().size(), "link")
-                        + (counts.isEmpty() ? "; nothing to remark" : "; " + counts),
+                        + (counts.isEmpty() ? "; nothing to remark" : "; " + counts)
+                        + (result.count(Severity.ERROR) > 0 ? "; check and rehearse refuse it as it is" : ""),
                 0);
     }
 
+    @Override
     public void write() {
         writeAnswer();
-        result.judgements().forEach(j -> writeFinding(j.severity(), places.apply(j.path()), j.problem(), j.remedy()));
-        result.remarks().forEach(r -> writeFinding(Severity.NOTE, r.place(), r.problem(), r.remedy()));
+        result.judgements()
+                .forEach(j -> writeFinding(j.kind(), j.severity(), places.apply(j.path()), j.problem(), j.remedy()));
+        result.remarks()
+                .forEach(r -> writeFinding(Judgement.Kind.REMARK, Severity.NOTE, r.place(), r.problem(), r.remedy()));
         result.around().ifPresent(this::writeAround);
         writeLinks();
         writePairs();
@@ -71,11 +75,11 @@ public final class VetText {
         Paragraph.lines(CellText.escaped(text), indent, width).forEach(out);
     }
 
-    private void writeFinding(Severity severity, String place, String problem, String remedy) {
+    private void writeFinding(Judgement.Kind kind, Severity severity, String place, String problem, String remedy) {
         out.accept("");
         Paragraph.lines(
                         Style.of(severity).apply(severity.word(), hasColor) + "  "
-                                + Style.STRONG.apply(CellText.escaped(place), hasColor),
+                                + Style.STRONG.apply(kind.words() + " at " + CellText.escaped(place), hasColor),
                         0,
                         Paragraph.HANGING,
                         width)

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.regex.PatternSyntaxException;
 import java.util.stream.Stream;
+import taxiomet.charter.DatabaseAddress;
 import taxiomet.rows.SourceException;
 
 /** Finds the files of a table. */
@@ -31,6 +32,9 @@ final class FileParts {
      * @throws SourceException when there is none, or one that is no readable file
      */
     static List<Path> find(Path folder, String path) {
+        if (DatabaseAddress.isOne(path)) {
+            throw new SourceException(path, DatabaseAddress.PROBLEM, DatabaseAddress.REMEDY);
+        }
         try {
             boolean isGlob = path.chars().anyMatch(c -> GLOB_CHARACTERS.indexOf(c) >= 0);
             // A file may have a bracket in its name.

@@ -21,17 +21,16 @@ import taxiomet.finding.Hint;
 import taxiomet.reports.EvidenceFields;
 
 /** The result of a check as JSON: exact counts, and the examples. */
-public final class JsonReport {
-    /** The version of the format; it grows when a reader of the former one could go wrong. */
-    public static final int VERSION = 1;
-
+public final class CheckJson {
     private final JsonGenerator json;
     private final CheckResult result;
+    private final Provenance provenance;
     private final List<String> evidenceFiles;
 
-    private JsonReport(JsonGenerator json, CheckResult result, List<String> evidenceFiles) {
+    private CheckJson(JsonGenerator json, CheckResult result, Provenance provenance, List<String> evidenceFiles) {
         this.json = json;
         this.result = result;
+        this.provenance = provenance;
         this.evidenceFiles = evidenceFiles;
     }
 
@@ -40,25 +39,24 @@ public final class JsonReport {
      *
      * @param evidenceFiles for each finding the name of the file with all of its rows; empty when there are none
      */
-    public static void write(CheckResult result, List<String> evidenceFiles, OutputStream out) throws IOException {
-        JsonOutput.write(out, json -> new JsonReport(json, result, evidenceFiles).write());
+    public static void write(CheckResult result, Provenance provenance, List<String> evidenceFiles, OutputStream out)
+            throws IOException {
+        JsonOutput.write(out, json -> new CheckJson(json, result, provenance, evidenceFiles).write());
     }
 
     /** @throws taxiomet.reports.OutputException when the file cannot be written */
-    public static void write(CheckResult result, List<String> evidenceFiles, Path file) {
-        JsonOutput.write(file, json -> new JsonReport(json, result, evidenceFiles).write());
+    public static void write(CheckResult result, Provenance provenance, List<String> evidenceFiles, Path file) {
+        JsonOutput.write(file, json -> new CheckJson(json, result, provenance, evidenceFiles).write());
     }
 
     /** A result as part of a larger document. */
-    static void writeTo(JsonGenerator json, CheckResult result) throws IOException {
-        new JsonReport(json, result, List.of()).write();
+    static void writeTo(JsonGenerator json, CheckResult result, Provenance provenance) throws IOException {
+        new CheckJson(json, result, provenance, List.of()).write();
     }
 
     private void write() throws IOException {
-        json.writeStartObject();
-        json.writeNumberField("taxiomet_result", VERSION);
-        json.writeStringField("charter", result.charter());
-        json.writeBooleanField("sound", result.isSound());
+        provenance.begin(json, "check", result.title());
+        json.writeStringField("answer", result.answer());
         json.writeObjectFieldStart("counts");
         json.writeNumberField("findings", result.findings().size());
         json.writeNumberField("errors", result.count(Severity.ERROR));
@@ -96,8 +94,8 @@ public final class JsonReport {
         json.writeStringField("table", table.name());
         JsonOutput.writeTexts(json, "files", table.files());
         JsonOutput.writeTexts(json, "columns", table.columns());
-        JsonOutput.writeTexts(json, "key", table.key());
-        JsonOutput.writeTexts(json, "label", table.label());
+        JsonOutput.writeTexts(json, "key_columns", table.key());
+        JsonOutput.writeTexts(json, "label_columns", table.label());
         json.writeNumberField("rows", table.rows());
         json.writeNumberField("malformed_rows", table.malformedRows());
         json.writeNumberField("faulty_rows", table.faultyRows());
@@ -124,8 +122,8 @@ public final class JsonReport {
         json.writeBooleanField("enforced", link.isEnforced());
         json.writeNumberField("rows", link.rows());
         json.writeNumberField("judged", link.judged());
-        json.writeNumberField("null", link.nulls());
-        json.writeNumberField("half_null", link.halfNulls());
+        json.writeNumberField("nulls", link.nulls());
+        json.writeNumberField("half_nulls", link.halfNulls());
         json.writeNumberField("ill_typed", link.illTyped());
         json.writeNumberField("orphans", link.orphans());
         if (link.children().isPresent()) {
@@ -170,7 +168,7 @@ public final class JsonReport {
         if (!finding.examples().isEmpty()) {
             EvidenceFields fields = new EvidenceFields(result, finding);
             for (Evidence row : finding.examples()) {
-                writeEvidence(row, fields);
+                writeEvidence(row, fields, parentColumns(finding));
             }
         }
         json.writeEndArray();
@@ -200,7 +198,7 @@ public final class JsonReport {
                 }
                 json.writeEndObject();
                 json.writeNumberField("rows", value.rows());
-                writeHint(value.hint());
+                writeHint(value.hint(), parentColumns(finding));
                 json.writeEndObject();
             }
             json.writeEndArray();
@@ -235,6 +233,16 @@ public final class JsonReport {
         }
     }
 
+    /** The key that a finding's rows point at; empty where it is not about a link. */
+    private List<String> parentColumns(Finding finding) {
+        return result.links().stream()
+                .filter(link ->
+                        link.child().equals(finding.table()) && link.name().equals(finding.at()))
+                .findFirst()
+                .map(LinkResult::parentColumns)
+                .orElse(List.of());
+    }
+
     private void writeReasons(List<Reason> reasons) throws IOException {
         if (reasons.isEmpty()) {
             return;
@@ -249,7 +257,7 @@ public final class JsonReport {
         json.writeEndArray();
     }
 
-    private void writeEvidence(Evidence row, EvidenceFields fields) throws IOException {
+    private void writeEvidence(Evidence row, EvidenceFields fields, List<String> parentColumns) throws IOException {
         json.writeStartObject();
         json.writeStringField("file", row.part());
         json.writeNumberField("row", row.row());
@@ -271,7 +279,7 @@ public final class JsonReport {
         if (!row.raw().isEmpty()) {
             json.writeStringField("raw", row.raw());
         }
-        writeHint(row.hint());
+        writeHint(row.hint(), parentColumns);
         json.writeEndObject();
     }
 
@@ -283,7 +291,7 @@ public final class JsonReport {
         json.writeEndObject();
     }
 
-    private void writeHint(Optional<Hint> hint) throws IOException {
+    private void writeHint(Optional<Hint> hint, List<String> parentColumns) throws IOException {
         if (hint.isEmpty()) {
             return;
         }
@@ -291,11 +299,11 @@ public final class JsonReport {
         json.writeStringField("text", hint.get().words());
         json.writeArrayFieldStart("parents");
         for (List<String> key : hint.get().parents()) {
-            json.writeStartArray();
-            for (String cell : key) {
-                json.writeString(cell);
+            json.writeStartObject();
+            for (int i = 0; i < parentColumns.size(); i++) {
+                json.writeStringField(parentColumns.get(i), key.get(i));
             }
-            json.writeEndArray();
+            json.writeEndObject();
         }
         json.writeEndArray();
         json.writeEndObject();

@@ -21,7 +21,7 @@ import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.text.Grid.Cell;
 
 /** The result of a check for a person: the answer first, then a line a table, then the findings, the worst first. */
-public final class TextReport {
+public final class CheckText implements ResultText {
     private static final int VALUES_SHOWN = 3;
     private static final int GAPS_SHOWN = 12;
     private static final int INDENT = 4;
@@ -32,39 +32,29 @@ public final class TextReport {
     private final boolean hasColor;
     private final Consumer<String> out;
 
-    private TextReport(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
+    /**
+     * @param width of a line, in columns of a terminal
+     * @param out takes one line at a time, without its end
+     */
+    public CheckText(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
         this.result = result;
         this.width = width;
         this.hasColor = hasColor;
         this.out = out;
     }
 
-    /**
-     * Writes the whole result.
-     *
-     * @param width of a line, in columns of a terminal
-     * @param out takes one line at a time, without its end
-     */
-    public static void write(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
-        new TextReport(result, width, hasColor, out).write();
-    }
-
-    /** The answer alone, in one or two lines. */
-    public static void writeAnswer(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
-        new TextReport(result, width, hasColor, out).writeAnswer();
-    }
-
     /** Some findings of a result, with their rows. */
     static void writeFindings(
             CheckResult result, List<Finding> findings, int width, boolean hasColor, Consumer<String> out) {
-        TextReport report = new TextReport(result, width, hasColor, out);
+        CheckText report = new CheckText(result, width, hasColor, out);
         for (Finding finding : findings) {
             out.accept("");
             report.writeFinding(finding);
         }
     }
 
-    private void write() {
+    @Override
+    public void write() {
         writeAnswer();
         out.accept("");
         writeTables();
@@ -75,10 +65,11 @@ public final class TextReport {
         writeRemarks();
     }
 
-    private void writeAnswer() {
-        String answer = result.isSound() ? "sound" : "not sound";
+    @Override
+    public void writeAnswer() {
+        String answer = result.answer();
         Style style = result.isSound() ? Style.GOOD : Style.ERROR;
-        Paragraph.answer(result.charter(), answer, style, hasColor, width).forEach(out);
+        Paragraph.answer(result.title(), answer, style, hasColor, width).forEach(out);
         String findings = result.findings().isEmpty()
                 ? "no findings"
                 : Counted.of(result.findings().size(), "finding") + " (" + bySeverity() + ")";
@@ -191,7 +182,7 @@ public final class TextReport {
             if (reasons.reasons().size() > 1) {
                 sentences.add(reasons.reasons().stream()
                         .limit(VALUES_SHOWN)
-                        .map(TextReport::counted)
+                        .map(CheckText::counted)
                         .collect(Collectors.joining("; ")));
             }
         }

@@ -1,0 +1,30 @@
+package taxiomet.charter;
+
+import java.util.regex.Pattern;
+
+/** The address of a database, or of a file elsewhere, where a file is expected. */
+public final class DatabaseAddress {
+    /** What is wrong with one. */
+    public static final String PROBLEM =
+            "this is the address of a database or of a file elsewhere, and rows and rules are read"
+                    + " from files on this machine";
+    /** What works today. */
+    public static final String REMEDY =
+            "export each table to a CSV file with a header and the rules as a SQL schema (CREATE"
+                    + " TABLE), and name those";
+
+    /** Also as it looks once it was taken for a path, in which two slashes are one. */
+    private static final Pattern ADDRESS = Pattern.compile("(?i)jdbc:.*|[a-z][a-z0-9+.-]+:/{1,2}[^/].*");
+
+    private DatabaseAddress() {}
+
+    /** Whether a text is one. */
+    public static boolean isOne(String text) {
+        return ADDRESS.matcher(text).matches();
+    }
+
+    /** An address as it was written, though it was taken for a path since. */
+    public static String shown(String text) {
+        return text.replaceFirst("^([a-zA-Z][a-zA-Z0-9+.:-]*:)/([^/])", "$1//$2");
+    }
+}
