@@ -71,9 +71,6 @@ final class Completion {
             CommandSpec spec = command.getCommandSpec();
             options(spec).forEach(option -> zsh(option));
             spec.positionalParameters().forEach(this::zsh);
-            if (name.equals("help")) {
-                line("'1:command:(" + String.join(" ", root.getSubcommands().keySet()) + ")'");
-            }
             script.append("\n            ;;\n");
         });
         return script.append("    esac\n}\n\ncompdef _taxiomet taxiomet\n").toString();
@@ -130,13 +127,6 @@ final class Completion {
                             .append(" -f -a ")
                             .append(fishQuoted(String.join(" ", HelpPage.words(parameter))))
                             .append('\n'));
-            if (name.equals("help")) {
-                script.append(where)
-                        .append(" -f -a ")
-                        .append(fishQuoted(
-                                String.join(" ", root.getSubcommands().keySet())))
-                        .append('\n');
-            }
         });
         return script.toString();
     }

@@ -1,5 +1,6 @@
 package taxiomet.cli;
 
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -17,7 +18,11 @@ final class HelpCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
-    @Parameters(arity = "0..1", paramLabel = "COMMAND", description = "The command. Default: all of them, in a list")
+    @Parameters(
+            arity = "0..1",
+            paramLabel = "COMMAND",
+            completionCandidates = Commands.class,
+            description = "The command. Default: all of them, in a list")
     private String name;
 
     @Override
@@ -29,5 +34,14 @@ final class HelpCommand implements Callable<Integer> {
         }
         wanted.usage(root.getOut());
         return ExitStatus.SOUND;
+    }
+
+    /** For completion. */
+    static final class Commands extends WordList {
+        private static final long serialVersionUID = 1;
+
+        Commands() {
+            super(List.of("survey", "vet", "check", "rehearse", "meaning", "demo", "help"));
+        }
     }
 }

@@ -17,6 +17,8 @@ import taxiomet.reports.text.Paragraph;
 final class HelpPage {
     private static final int INDENT = 2;
     private static final int TERM = 26;
+    private static final int NARROW = 60;
+    private static final int LEAST_OF_LIBRARY = 55;
 
     private final int width;
     private final boolean hasColor;
@@ -34,7 +36,7 @@ final class HelpPage {
     }
 
     private void installIn(CommandLine command) {
-        command.setUsageHelpWidth(width);
+        command.setUsageHelpWidth(Math.max(LEAST_OF_LIBRARY, width));
         section(
                 command,
                 UsageMessageSpec.SECTION_KEY_HEADER,
@@ -110,12 +112,13 @@ final class HelpPage {
 
     private String item(String term, String words) {
         String shown = " ".repeat(INDENT) + (hasColor ? "\u001B[1m" + term + "\u001B[0m" : term);
-        List<String> lines = Paragraph.lines(words, TERM, width);
-        boolean isBeside = INDENT + term.length() + 2 <= TERM;
+        int column = width < NARROW ? 2 * INDENT : TERM;
+        List<String> lines = Paragraph.lines(words, column, width);
+        boolean isBeside = INDENT + term.length() + 2 <= column;
         String first = lines.get(0).strip();
         return (isBeside
                         ? Stream.concat(
-                                Stream.of(shown + " ".repeat(TERM - INDENT - term.length()) + first),
+                                Stream.of(shown + " ".repeat(column - INDENT - term.length()) + first),
                                 lines.stream().skip(1))
                         : Stream.concat(Stream.of(shown), lines.stream()))
                 .map(line -> line + "\n")

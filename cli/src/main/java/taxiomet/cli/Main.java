@@ -141,7 +141,7 @@ public final class Main {
             charter.problems().forEach(problem -> terminal.complain(problem.toString()));
             int count = charter.problems().size();
             if (count > 1) {
-                terminal.err().println(count + " problems; nothing was checked.");
+                terminal.err().println(count + " problems; nothing was done.");
             }
             return ExitStatus.WRONG_USAGE;
         } else if (e instanceof ProposalException) {

@@ -162,7 +162,10 @@ public final class CheckRun implements AutoCloseable {
                 files.add(source.partName(part));
             }
             List<Remark> remarks = new ArrayList<>();
-            if (table.primaryKey().isEmpty()) {
+            if (!options.judges(table.name())) {
+                remarks.add(new Remark(
+                        "judged in part", "only how many children its rows have is judged, for the tables asked for"));
+            } else if (table.primaryKey().isEmpty()) {
                 remarks.add(new Remark("no primary key", "no primary key is declared: equal rows are not noticed"));
             }
             plan.rules().stream()

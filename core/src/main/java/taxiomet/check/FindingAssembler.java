@@ -2,11 +2,13 @@ package taxiomet.check;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.TreeSet;
 import java.util.function.Consumer;
 import taxiomet.charter.Charter;
@@ -20,6 +22,8 @@ import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.Finding.MissingValue;
 import taxiomet.finding.FindingKind;
+import taxiomet.finding.Hint;
+import taxiomet.finding.Hint.FaultyParent;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.TableSource;
 import taxiomet.rows.ValueReader;
@@ -121,7 +125,7 @@ final class FindingAssembler {
 
     private Finding finding(FaultLog log) {
         Map<Long, FoundRow> rows = shown.get(log.table());
-        HintFinder hints = log.kind() == FindingKind.ORPHAN ? hintsFor(log, rows) : new HintFinder();
+        Hints hints = log.kind() == FindingKind.ORPHAN ? hintsFor(log, rows) : Hints.NONE;
         List<Evidence> examples = new ArrayList<>();
         SortedSpool.Reader reader = log.read();
         Groups groups = new Groups(log);
@@ -143,7 +147,7 @@ final class FindingAssembler {
                 all -> readEvidence(log, hints, all));
     }
 
-    private Finding.Details details(FaultLog log, Map<Long, FoundRow> rows, HintFinder hints) {
+    private Finding.Details details(FaultLog log, Map<Long, FoundRow> rows, Hints hints) {
         return switch (log.kind()) {
             case DUPLICATE -> {
                 RepeatedRows repeated = plan.repeatedOf(log);
@@ -156,10 +160,10 @@ final class FindingAssembler {
                         .limit(options.namedValues())
                         .map(value -> {
                             List<String> key = keyOf(log, rows.get(value.firstRef()));
-                            return new MissingValue(key, value.rows(), hints.hintFor(key));
+                            return new MissingValue(key, value.rows(), hints.of(key));
                         })
                         .toList();
-                yield new Finding.Missing(log.at(), missing.distinct(), commonest);
+                yield new Finding.Missing(log.at(), missing.distinct(), commonest, consequencesOf(log, hints.faulty()));
             }
             case TOO_FEW_CHILDREN, TOO_MANY_CHILDREN -> {
                 ForeignKey link = plan.countedLinkOf(log);
@@ -250,10 +254,10 @@ final class FindingAssembler {
         }
     }
 
-    private Evidence evidence(FaultLog log, FoundRow row, long remark, HintFinder hints) {
+    private Evidence evidence(FaultLog log, FoundRow row, long remark, Hints hints) {
         return switch (log.kind()) {
             case TOO_FEW_CHILDREN, TOO_MANY_CHILDREN -> row.evidence(remark + (remark == 1 ? " child" : " children"));
-            case ORPHAN -> row.evidence(hints.hintFor(keyOf(log, row)));
+            case ORPHAN -> row.evidence(hints.of(keyOf(log, row)));
             default -> row.evidence(log.reason(remark));
         };
     }
@@ -266,20 +270,110 @@ final class FindingAssembler {
         return key;
     }
 
-    /** Hints for the commonest values of a link's orphans, and for those that are shown. */
-    private HintFinder hintsFor(FaultLog log, Map<Long, FoundRow> rows) {
-        Table child = charter.table(log.table());
-        ForeignKey link = child.links().stream()
-                .filter(l -> l.name().equals(log.at()))
+    /** What is known about the keys of a link's orphans: rows that bear them and are no parents, then parents that may have been meant. */
+    private record Hints(FaultyParents faulty, HintFinder finder) {
+        private static final Hints NONE = new Hints(new FaultyParents("", false, List.of()), new HintFinder());
+
+        Optional<Hint> of(List<String> key) {
+            return faulty.of(key).or(() -> finder.hintFor(key));
+        }
+    }
+
+    /** The rows of a link's parent table that are no parents for a fault of their own. */
+    private FaultyParents faultyParentsOf(ForeignKey link) {
+        Table parent = charter.table(link.parent());
+        FaultyParents faulty = new FaultyParents(
+                parent.name(),
+                sources.get(parent.name()).partCount() > 1,
+                link.parentColumns().stream()
+                        .map(column -> ValueReader.of(parent.column(column)))
+                        .toList());
+        Map<Long, FaultyParent.Fault> faults = new LinkedHashMap<>();
+        for (FaultLog log : plan.logs()) {
+            Optional<FaultyParent.Fault> fault = faultOfParents(log, link);
+            if (fault.isPresent()) {
+                if (faults.size() + log.size() > FaultyParents.MOST) {
+                    return faulty;
+                }
+                SortedSpool.Reader reader = log.read();
+                while (reader.next()) {
+                    faults.putIfAbsent(reader.first(), fault.get());
+                }
+            }
+        }
+        RowLookup lookup = lookups.get(parent.name());
+        int[] places = parent.indexesOf(link.parentColumns());
+        lookup.find(new TreeSet<>(faults.keySet())).values().stream()
+                .sorted(Comparator.comparingLong(FoundRow::ref))
+                .forEach(row -> {
+                    List<String> cells = lookup.cellsOf(row);
+                    if (!cells.isEmpty()) {
+                        List<String> key = new ArrayList<>();
+                        for (int place : places) {
+                            key.add(cells.get(place));
+                        }
+                        faulty.add(row, key, faults.get(row.ref()));
+                    }
+                });
+        return faulty;
+    }
+
+    /** For which fault the rows of a log are no parents of a link; empty where they are some all the same. */
+    private static Optional<FaultyParent.Fault> faultOfParents(FaultLog log, ForeignKey link) {
+        if (!log.table().equals(link.parent()) || log.size() == 0) {
+            return Optional.empty();
+        }
+        boolean isOfKey = link.parentColumns().contains(log.at());
+        return switch (log.kind()) {
+            case MALFORMED_ROW -> Optional.of(FaultyParent.Fault.MALFORMED);
+            case TYPE_MISMATCH -> isOfKey ? Optional.of(FaultyParent.Fault.ILL_TYPED) : Optional.empty();
+            case NULL_NOT_ALLOWED -> isOfKey ? Optional.of(FaultyParent.Fault.NULL_IN_KEY) : Optional.empty();
+            case NULL_IN_KEY ->
+                log.columns().containsAll(link.parentColumns())
+                        ? Optional.of(FaultyParent.Fault.NULL_IN_KEY)
+                        : Optional.empty();
+            default -> Optional.empty();
+        };
+    }
+
+    /** How many orphans bear the key of a faulty parent: all are looked at, where there is such a parent. */
+    private List<Finding.Consequence> consequencesOf(FaultLog log, FaultyParents faulty) {
+        if (faulty.isEmpty()) {
+            return List.of();
+        }
+        Map<FaultyParent.Fault, Long> counts = new EnumMap<>(FaultyParent.Fault.class);
+        SortedSpool.Reader refs = log.read();
+        lookups.get(log.table())
+                .forEach(
+                        () -> refs.next() ? refs.first() : RefCursor.END,
+                        row -> faulty.of(keyOf(log, row))
+                                .flatMap(Hint::faultyParent)
+                                .ifPresent(parent -> counts.merge(parent.fault(), 1L, Long::sum)));
+        String parent = linkOf(log).parent();
+        return counts.entrySet().stream()
+                .map(count -> new Finding.Consequence(count.getKey().kind(), parent, count.getValue()))
+                .toList();
+    }
+
+    private ForeignKey linkOf(FaultLog log) {
+        return charter.table(log.table()).links().stream()
+                .filter(link -> link.name().equals(log.at()))
                 .findFirst()
                 .orElseThrow();
+    }
+
+    /** Hints for the commonest values of a link's orphans, and for those that are shown. */
+    private Hints hintsFor(FaultLog log, Map<Long, FoundRow> rows) {
+        Table child = charter.table(log.table());
+        ForeignKey link = linkOf(log);
         List<ValueReader> readers = link.columns().stream()
                 .map(column -> ValueReader.of(child.column(column)))
                 .toList();
         HintFinder finder = new HintFinder();
         if (options.hinted() == 0) {
-            return finder;
+            return Hints.NONE;
         }
+        FaultyParents faulty = faultyParentsOf(link);
         Consumer<FoundRow> ask = row -> {
             List<String> key = keyOf(log, row);
             finder.ask(key, isIllTyped(key, readers));
@@ -296,7 +390,7 @@ final class FindingAssembler {
                 .ifPresentOrElse(
                         finder::lookUp,
                         () -> finder.look(sources.get(parent.name()), parent.indexesOf(link.parentColumns())));
-        return finder;
+        return new Hints(faulty, finder);
     }
 
     private static boolean isIllTyped(List<String> key, List<ValueReader> readers) {
@@ -308,7 +402,7 @@ final class FindingAssembler {
         return false;
     }
 
-    private void readEvidence(FaultLog log, HintFinder hints, Consumer<Evidence> all) {
+    private void readEvidence(FaultLog log, Hints hints, Consumer<Evidence> all) {
         RowLookup lookup = lookups.get(log.table());
         if (log.isGrouped()) {
             readGroupedEvidence(log, lookup, all);

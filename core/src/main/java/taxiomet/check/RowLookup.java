@@ -86,6 +86,11 @@ final class RowLookup {
         reader.accept(new FoundRow(row.ref(), partName(row.ref()), row.line(), List.of(), row.raw()));
     }
 
+    /** The cells of a row; of a malformed one as far as they can be told, and none where none can. */
+    List<String> cellsOf(FoundRow row) {
+        return row.values().isEmpty() ? source.likelyCells(row.ref(), row.raw()) : row.values();
+    }
+
     private String partName(long ref) {
         return source.partName(RowRef.part(ref));
     }

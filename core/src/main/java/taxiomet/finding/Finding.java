@@ -65,12 +65,18 @@ public record Finding(
      * @param link name of the link
      * @param distinct how many different values have no parent
      * @param commonest some of them, the commonest first
+     * @param consequences how many of the rows bear the key of a row that is no parent for a fault of its own, by that fault
      */
-    public record Missing(String link, long distinct, List<MissingValue> commonest) implements Details {
+    public record Missing(String link, long distinct, List<MissingValue> commonest, List<Consequence> consequences)
+            implements Details {
         public Missing {
             commonest = List.copyOf(commonest);
+            consequences = List.copyOf(consequences);
         }
     }
+
+    /** Rows that are at fault only because rows of another table are: mending those mends these. */
+    public record Consequence(FindingKind kind, String table, long rows) {}
 
     /** A value of a link's columns that no parent has, and how many rows have it. */
     public record MissingValue(List<String> values, long rows, Optional<Hint> hint) {}

@@ -140,8 +140,8 @@ public record RehearsalResult(
      * Rows of one table to which the same happens on the same way.
      *
      * @param link by which it gets there; empty for rows that the change names itself
-     * @param distance how many links away; 0 for rows that the change names itself
-     * @param farthest the greatest distance counted in; beyond some steps distances are counted together
+     * @param steps how many links away; 0 for rows that the change names itself
+     * @param farthest the greatest steps counted in; beyond some steps steps are counted together
      * @param rows each row once
      * @param writes how often they are written, each time counted
      * @param values what becomes of the cells of the examples, in their order
@@ -150,7 +150,7 @@ public record RehearsalResult(
             String table,
             EffectKind kind,
             Optional<String> link,
-            int distance,
+            int steps,
             int farthest,
             long rows,
             long writes,
@@ -187,6 +187,7 @@ public record RehearsalResult(
      * @param at name of the column, key, link or rule
      * @param rows exact count of the rows at which it refuses
      * @param totals sums over these rows, where they would lose what they point at
+     * @param isOfKey whether rows would lose a parent since it gets another key, and not since it goes
      * @param remedy what would have to be done first
      */
     public record RefusalResult(
@@ -196,6 +197,7 @@ public record RehearsalResult(
             long rows,
             List<RowName> examples,
             List<TotalSum> totals,
+            boolean isOfKey,
             String remedy) {
         public RefusalResult {
             totals = List.copyOf(totals);
@@ -261,7 +263,7 @@ public record RehearsalResult(
             RowName row,
             EffectKind kind,
             Optional<String> link,
-            int distance,
+            int steps,
             Optional<RowName> by,
             CellChanges values,
             Optional<String> refusal) {

@@ -93,6 +93,11 @@ public sealed interface Change {
      */
     record RowPlace(String file, long row) {}
 
+    /** Whether a change gives rows another key, and takes none away. */
+    static boolean changesKeys(Change change) {
+        return change instanceof Update || change instanceof UpdateListed || change instanceof Renumber;
+    }
+
     /** Whether a change names a row by its number. */
     static boolean namesByNumber(Change change) {
         Optional<Expression> where = change instanceof Delete delete

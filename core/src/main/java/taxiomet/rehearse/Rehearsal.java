@@ -77,7 +77,7 @@ public final class Rehearsal implements AutoCloseable {
         for (ChangeOutcome outcome : run.outcomes()) {
             if (outcome.change() != null && outcome.isAccepted() && Change.namesByNumber(outcome.change())) {
                 for (Effect effect : outcome.effects()) {
-                    if (effect.distance() == 0 && run.hasCopy(effect.row())) {
+                    if (effect.steps() == 0 && run.hasCopy(effect.row())) {
                         return Optional.of(run.names().of(effect.row()));
                     }
                 }
@@ -119,7 +119,7 @@ public final class Rehearsal implements AutoCloseable {
                 run.names().of(effect.row()),
                 effect.kind(),
                 Optional.ofNullable(effect.link()).map(link -> link.link.name()),
-                effect.distance(),
+                effect.steps(),
                 Optional.ofNullable(effect.cause()).map(cause -> run.names().of(cause.row())),
                 CellsOf.effect(effect),
                 Optional.empty());

@@ -411,8 +411,8 @@ abstract class Replay {
 
     private Effect emit(
             ReachedRow row, EffectKind kind, ReachedLink link, Effect cause, Object[] before, Object[] after) {
-        int distance = cause == null ? 0 : cause.distance() + 1;
-        Effect effect = new Effect(row, kind, link, distance, cause, before, after);
+        int steps = cause == null ? 0 : cause.steps() + 1;
+        Effect effect = new Effect(row, kind, link, steps, cause, before, after);
         effects.add(effect);
         row.lastEffect = effect;
         return effect;

@@ -32,7 +32,7 @@ import taxiomet.finding.RehearsalResult.TotalSum;
 
 /** Turns what became of the changes into a result: counts, sums, and a few rows of each kind by name. */
 final class ResultBuilder {
-    /** Beyond so many steps the distances are counted together. */
+    /** Beyond so many steps the steps are counted together. */
     private static final int FARTHEST = 9;
 
     private final Charter charter;
@@ -178,7 +178,7 @@ final class ResultBuilder {
     }
 
     /** Effects that are counted together. */
-    private record Group(ReachedTable table, EffectKind kind, ReachedLink link, int distance) {}
+    private record Group(ReachedTable table, EffectKind kind, ReachedLink link, int steps) {}
 
     private static final class Count {
         private long writes;
@@ -191,17 +191,17 @@ final class ResultBuilder {
         Map<Group, Count> counts = new LinkedHashMap<>();
         for (Effect effect : effects) {
             Group group =
-                    new Group(effect.row().table, effect.kind(), effect.link(), Math.min(effect.distance(), FARTHEST));
+                    new Group(effect.row().table, effect.kind(), effect.link(), Math.min(effect.steps(), FARTHEST));
             Count count = counts.computeIfAbsent(group, g -> new Count());
             count.writes++;
             count.rows.add(effect.row());
-            count.farthest = Math.max(count.farthest, effect.distance());
+            count.farthest = Math.max(count.farthest, effect.steps());
             if (count.examples.size() < options.examples() || count.examples.containsKey(effect.row())) {
                 count.examples.merge(effect.row(), effect, ResultBuilder::both);
             }
         }
         Comparator<Map.Entry<Group, Count>> order =
-                Comparator.comparingInt(entry -> entry.getKey().distance());
+                Comparator.comparingInt(entry -> entry.getKey().steps());
         return counts.entrySet().stream()
                 .sorted(order.thenComparingInt(entry -> entry.getKey().table().place))
                 .map(entry -> effectCount(entry.getKey(), entry.getValue()))
@@ -214,7 +214,7 @@ final class ResultBuilder {
                 group.table().table().name(),
                 group.kind(),
                 Optional.ofNullable(group.link()).map(link -> link.link.name()),
-                group.distance(),
+                group.steps(),
                 count.farthest,
                 count.rows.size(),
                 count.writes,
@@ -227,13 +227,7 @@ final class ResultBuilder {
     /** A row written twice: from what it was to what it is. */
     private static Effect both(Effect first, Effect later) {
         return new Effect(
-                first.row(),
-                first.kind(),
-                first.link(),
-                first.distance(),
-                first.cause(),
-                first.before(),
-                later.after());
+                first.row(), first.kind(), first.link(), first.steps(), first.cause(), first.before(), later.after());
     }
 
     private static List<ReachedRow> inOrder(Collection<ReachedRow> some) {
@@ -287,6 +281,7 @@ final class ResultBuilder {
 
     private List<RefusalResult> refusals(ChangeOutcome outcome) {
         List<RefusalResult> results = new ArrayList<>();
+        boolean isOfKey = outcome.change() != null && Change.changesKeys(outcome.change());
         outcome.refusals().all().forEach((rule, refused) -> {
             List<ReachedRow> examples =
                     refused.stream().limit(options.examples()).toList();
@@ -297,7 +292,8 @@ final class ResultBuilder {
                     refused.size(),
                     names.of(examples),
                     owed(rule, refused),
-                    remedy(rule)));
+                    isOfKey,
+                    remedy(rule, outcome.change())));
         });
         return results;
     }
@@ -314,10 +310,18 @@ final class ResultBuilder {
                 .toList();
     }
 
-    private static String remedy(Refusals.Rule rule) {
+    private static String remedy(Refusals.Rule rule, Change change) {
         String table = rule.table().table().name();
         return switch (rule.kind()) {
-            case STILL_REFERENCED -> "delete these rows of " + table + " first, or point them elsewhere";
+            case STILL_REFERENCED -> {
+                if (change instanceof Change.Renumber) {
+                    yield "point these rows of " + table + " elsewhere first";
+                }
+                yield change != null && Change.changesKeys(change)
+                        ? "propose a renumbering (do: renumber), which takes these rows of " + table
+                                + " along, or declare on_update: cascade"
+                        : "delete these rows of " + table + " first, or point them elsewhere";
+            }
             case NO_PARENT -> "insert the parent first, or give these rows of " + table + " one that is there";
             case KEY_TAKEN -> "give these rows of " + table + " another key, or free the key first";
             case NULL_NOT_ALLOWED -> "give these rows of " + table + " a value first, or move them elsewhere";

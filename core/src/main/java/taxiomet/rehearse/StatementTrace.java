@@ -59,7 +59,7 @@ final class StatementTrace {
         for (Effect effect : effects) {
             ReachedRow row = effect.row();
             touched.add(row);
-            if (effect.distance() > 0) {
+            if (effect.steps() > 0) {
                 followers.putIfAbsent(row, effect);
             } else if (kind == Kind.INSERT) {
                 rows.add(planned(row, List.of(), row.values));
@@ -69,7 +69,7 @@ final class StatementTrace {
         }
         written.forEach((row, values) -> rows.add(planned(row, cells(table, replay.valuesAtStart(row)), values)));
         Set<ReachedRow> named = new HashSet<>(written.keySet());
-        effects.stream().filter(effect -> effect.distance() == 0).forEach(effect -> named.add(effect.row()));
+        effects.stream().filter(effect -> effect.steps() == 0).forEach(effect -> named.add(effect.row()));
         List<PlannedRow> planned = new ArrayList<>();
         for (ReachedRow row : followers.keySet()) {
             if (!named.contains(row)) {

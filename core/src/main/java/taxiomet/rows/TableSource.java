@@ -46,6 +46,16 @@ public interface TableSource extends AutoCloseable {
      */
     void fetch(RefCursor refs, int[] columns, RowSink sink);
 
+    /**
+     * The cells of a malformed row, as far as they can be told: one for each of {@link #columns()}, null for those that cannot. No cells
+     * where a source can tell none.
+     *
+     * @param raw the line that the row begins in
+     */
+    default List<String> likelyCells(long ref, String raw) {
+        return List.of();
+    }
+
     /** How many bytes of its files have been read in the current pass, for the sake of those who wait. */
     long bytesRead();
 

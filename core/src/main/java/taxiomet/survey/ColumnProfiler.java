@@ -256,7 +256,7 @@ final class ColumnProfiler {
             remarks.add("dates in mixed formats");
         }
         if (guess.type().isText() && upper > 0 && lower > 0 && Math.min(upper, lower) * 20 <= Math.max(upper, lower)) {
-            remarks.add("mixed case: " + Math.min(upper, lower) + " otherwise than the rest");
+            remarks.add(Math.min(upper, lower) + " in another case");
         }
         if (compactDates > 0 && compactDates == count(ValueClass.WHOLE) && values == compactDates && values > 1) {
             remarks.add("could be dates without hyphens");

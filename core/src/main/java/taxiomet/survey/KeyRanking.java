@@ -51,9 +51,8 @@ final class KeyRanking {
             named += isNamedLikeKey(table.columns.get(column).name()) ? 1 : 0;
         }
         double score = sum / columns.length - WIDTH_COSTS * (columns.length - 1);
-        reasons.add(columns.length == 1 ? "one column" : columns.length + " columns");
-        if (columns[0] == 0) {
-            reasons.add("the first");
+        if (columns.length == 1 && columns[0] == 0) {
+            reasons.add("the first column");
         }
         if (named == columns.length) {
             reasons.add("named like a key");
@@ -62,7 +61,7 @@ final class KeyRanking {
             score += singleBonus(table, columns[0], reasons);
         } else if (isFirstColumns(columns)) {
             score += 0.1;
-            reasons.add("the first columns together");
+            reasons.add("the first columns");
         }
         return Math.max(0, Math.min(1, score));
     }
@@ -71,12 +70,10 @@ final class KeyRanking {
         double bonus = 0;
         ColumnProfile profile = table.columns.get(column);
         if (profile.guess().type().isInteger()) {
-            reasons.add("whole numbers");
             long span = table.greatestWhole[column] - table.leastWhole[column] + 1;
-            if (span > 0 && span <= table.rows * 1.05 + 2) {
-                bonus += 0.08;
-                reasons.add("without gaps");
-            }
+            boolean isDense = span > 0 && span <= table.rows * 1.05 + 2;
+            bonus += isDense ? 0.08 : 0;
+            reasons.add(isDense ? "whole numbers without gaps" : "whole numbers");
         }
         if (table.isAscending[column]) {
             bonus += 0.06;

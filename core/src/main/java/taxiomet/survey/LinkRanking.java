@@ -93,17 +93,17 @@ final class LinkRanking {
                 + (isWhole ? 0 : 0.25)
                 + (isParentPrimary ? 0.1 : -0.1);
         if (name >= 0.7) {
-            reasons.add("named for it");
+            reasons.add("names match");
         }
         if (spread > 0.9) {
-            reasons.add("reaches nearly all parents that it could");
+            reasons.add("nearly all parents are used that could be");
         }
         if (!isWhole && width == 1) {
-            reasons.add("values that do not agree by accident");
+            reasons.add("unlikely to match by chance");
         }
         if (mostNamed >= 0.9 && leastNamed == 0 && isWhole) {
             score -= HALF_NAMED_COSTS;
-            reasons.add("named for it in part");
+            reasons.add("names match in part");
         }
         score -= penalties(pair, name, coverage, fit, spread, isWhole, reasons);
         return Math.max(0, Math.min(1, score));
@@ -131,7 +131,7 @@ final class LinkRanking {
         }
         if (isSingle && isWhole && (fit < 0.5 || spread < 0.5) && name < 0.7) {
             penalty += 0.4;
-            reasons.add("numbers that lie in this range by accident");
+            reasons.add("numbers of this range match by chance");
         }
         boolean isCount = !KeyRanking.isNamedLikeKey(from.name());
         if (isSingle && isWhole && isCount && fit < 0.3 && spread < 0.5 && name >= 0.7) {

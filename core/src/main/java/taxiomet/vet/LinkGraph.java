@@ -34,13 +34,13 @@ public final class LinkGraph {
         return linksToParent.get(parent);
     }
 
-    /** Tables that depend on a table over links, with their distances: 1 for those that point at it. The table itself is left out. */
+    /** Tables that depend on a table over links, with their steps: 1 for those that point at it. The table itself is left out. */
     public Map<String, Integer> dependants(String table) {
         return reach(
                 table, name -> linksTo(name).stream().map(ForeignKey::child).toList());
     }
 
-    /** Tables that a table depends on, with their distances. */
+    /** Tables that a table depends on, with their steps. */
     public Map<String, Integer> supports(String table) {
         return reach(
                 table,
@@ -49,7 +49,7 @@ public final class LinkGraph {
                         .toList());
     }
 
-    /** Tables that a delete in a table can reach over links that hand it on, with their distances. */
+    /** Tables that a delete in a table can reach over links that hand it on, with their steps. */
     public Map<String, Integer> cascade(String table) {
         return reach(
                 table,
@@ -69,18 +69,18 @@ public final class LinkGraph {
     }
 
     private static Map<String, Integer> reach(String start, Neighbours neighbours) {
-        Map<String, Integer> distances = new LinkedHashMap<>(Map.of(start, 0));
+        Map<String, Integer> steps = new LinkedHashMap<>(Map.of(start, 0));
         ArrayDeque<String> open = new ArrayDeque<>(List.of(start));
         while (!open.isEmpty()) {
             String next = open.poll();
             for (String neighbour : neighbours.of(next)) {
-                if (distances.putIfAbsent(neighbour, distances.get(next) + 1) == null) {
+                if (steps.putIfAbsent(neighbour, steps.get(next) + 1) == null) {
                     open.add(neighbour);
                 }
             }
         }
-        distances.remove(start);
-        return distances;
+        steps.remove(start);
+        return steps;
     }
 
     /**

@@ -41,8 +41,8 @@ public record VetResult(
     /** A link and its meaning in a sentence. */
     public record LinkMeaning(String child, String link, String parent, String sentence) {}
 
-    /** A table at a distance, in links. */
-    public record Neighbour(String table, int distance) {}
+    /** A table, and how many links away it is. */
+    public record Neighbour(String table, int steps) {}
 
     /**
      * One table's place among the others.
@@ -88,9 +88,9 @@ public record VetResult(
                         neighbours(graph.cascade(table)))));
     }
 
-    private static List<Neighbour> neighbours(Map<String, Integer> distances) {
+    private static List<Neighbour> neighbours(Map<String, Integer> reached) {
         List<Neighbour> neighbours = new ArrayList<>();
-        distances.forEach((table, distance) -> neighbours.add(new Neighbour(table, distance)));
+        reached.forEach((table, steps) -> neighbours.add(new Neighbour(table, steps)));
         return neighbours;
     }
 

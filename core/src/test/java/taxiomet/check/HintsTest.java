@@ -15,7 +15,9 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.finding.CheckResult;
+import taxiomet.finding.Finding.Consequence;
 import taxiomet.finding.Finding.Missing;
+import taxiomet.finding.FindingKind;
 import taxiomet.finding.Hint;
 import taxiomet.testing.TestTables;
 
@@ -204,5 +206,48 @@ class HintsTest {
                         "perhaps colony-7919, one keystroke away",
                         "perhaps colony-79190, in another case",
                         "none");
+    }
+
+    @Test
+    void an_orphan_whose_parent_is_there_and_faulty_is_told_so_and_counted() {
+        TestTables tables = TestTables.of(
+                folder,
+                table("p", "a integer", "d date", "n text")
+                        .key("a", "d")
+                        .rows(
+                                "1|2024-05-01|x",
+                                "MALFORMED 07|2024-05-02|y|z",
+                                "3|2024-13-01|x",
+                                "4|NULL|x",
+                                "MALFORMED 9",
+                                "NULL|NULL|x"),
+                table("c", "a integer", "d date")
+                        .link("l", "a, d -> p (a, d)")
+                        .rows(
+                                "1|2024-05-01",
+                                "7|2024-05-02",
+                                "7|20240502",
+                                "3|2024-13-01",
+                                "4|2024-05-09",
+                                "9|2024-05-02",
+                                "1|2024-05-10"));
+        assertThat(tables.hints())
+                .containsExactly(
+                        "row 2 of p, which is malformed, begins with this key",
+                        "row 2 of p, which is malformed, begins with this key",
+                        "row 3 of p has this key, which is not of its type",
+                        "row 4 of p has the rest of this key, and null in it",
+                        "none",
+                        "perhaps (1, 2024-05-01), one keystroke away");
+        Missing missing = (Missing) tables.check().findings().stream()
+                .filter(finding -> finding.kind() == FindingKind.ORPHAN)
+                .findFirst()
+                .orElseThrow()
+                .details();
+        assertThat(missing.consequences())
+                .containsExactly(
+                        new Consequence(FindingKind.MALFORMED_ROW, "p", 2),
+                        new Consequence(FindingKind.TYPE_MISMATCH, "p", 1),
+                        new Consequence(FindingKind.NULL_IN_KEY, "p", 1));
     }
 }

@@ -237,7 +237,7 @@ class SurveyOfTablesTest {
                 .orElseThrow();
         assertThat(link.isNamed()).isTrue();
         assertThat(link.coverage()).isEqualTo(1.0);
-        assertThat(link.reasons()).contains("named for it");
+        assertThat(link.reasons()).contains("names match");
         assertThat(link.isOneToOne()).isFalse();
     }
 

@@ -2,7 +2,9 @@ package taxiomet.testing;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
@@ -14,13 +16,14 @@ import taxiomet.rows.TableSource;
 
 /** Rows of a test, in one part or several, handed over a few at a time. */
 public final class MemorySource implements TableSource {
-    /** A row that cannot be taken apart. */
+    /** A row that cannot be taken apart; what follows it and a blank is what its line holds. */
     public static final String MALFORMED = "MALFORMED";
 
     private final List<String> columns;
     /** Part by part, the cells of each row; null for a malformed one. */
     private final List<List<String[]>> parts = new ArrayList<>();
 
+    private final Map<Long, String> raw = new HashMap<>();
     private final int batchSize;
     private boolean isClosed;
 
@@ -35,7 +38,8 @@ public final class MemorySource implements TableSource {
         for (String row : rows) {
             if (row.equals("---")) {
                 parts.add(new ArrayList<>());
-            } else if (row.equals(MALFORMED)) {
+            } else if (row.startsWith(MALFORMED)) {
+                raw.put(RowRef.of(parts.size() - 1, parts.get(parts.size() - 1).size() + 1), row);
                 parts.get(parts.size() - 1).add(null);
             } else {
                 String[] cells = row.split("\\|", -1);
@@ -76,6 +80,13 @@ public final class MemorySource implements TableSource {
     }
 
     @Override
+    public List<String> likelyCells(long ref, String line) {
+        String[] cells =
+                Arrays.copyOf(line.substring(MALFORMED.length()).strip().split("\\|", -1), columns.size());
+        return Arrays.asList(cells);
+    }
+
+    @Override
     public long bytesRead() {
         return 0;
     }
@@ -103,7 +114,7 @@ public final class MemorySource implements TableSource {
         int row = (int) RowRef.row(ref) - 1;
         String[] cells = parts.get(RowRef.part(ref)).get(row);
         if (cells == null) {
-            batch.addMalformed(new RowBatch.MalformedRow(ref, row + 2, "too few fields", MALFORMED));
+            batch.addMalformed(new RowBatch.MalformedRow(ref, row + 2, "too few fields", raw.get(ref)));
             return;
         }
         for (int i = 0; i < wanted.length; i++) {

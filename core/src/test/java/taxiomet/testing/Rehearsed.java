@@ -42,7 +42,7 @@ public final class Rehearsed {
             rehearsal
                     .effects()
                     .forEach(effect -> effects.add(effect.row().table() + " "
-                            + String.join(",", effect.row().key()) + " "
+                            + String.join(",", effect.row().key().values()) + " "
                             + effect.kind().words()
                             + effect.link().map(link -> " by " + link).orElse("")));
         }
@@ -106,7 +106,7 @@ public final class Rehearsed {
         return refusals.stream()
                 .map(refusal -> refusal.kind().words() + " at " + refusal.table() + "." + refusal.at()
                         + refusal.examples().stream()
-                                .map(row -> " " + String.join(",", row.key()))
+                                .map(row -> " " + String.join(",", row.key().values()))
                                 .collect(Collectors.joining()))
                 .collect(Collectors.joining("; "));
     }
@@ -132,7 +132,7 @@ public final class Rehearsed {
             found.ways()
                     .forEach(way -> ways.add(way.stream()
                             .map(step -> step.row().table() + " "
-                                    + String.join(",", step.row().key()) + " "
+                                    + String.join(",", step.row().key().values()) + " "
                                     + step.kind().words())
                             .collect(Collectors.joining(" > "))));
             found.inTheWay()

@@ -95,11 +95,11 @@ class LinkGraphTest {
         VetResult result = VetResult.of(BEES, List.of(), Optional.empty(), Optional.of("apiary"));
         VetResult.Around around = result.around().orElseThrow();
         assertThat(around.dependants().stream()
-                        .map(n -> n.table() + " " + n.distance())
+                        .map(n -> n.table() + " " + n.steps())
                         .toList())
                 .containsExactly("hive 1", "dose 2");
         assertThat(around.supports().stream()
-                        .map(n -> n.table() + " " + n.distance())
+                        .map(n -> n.table() + " " + n.steps())
                         .toList())
                 .containsExactly("keeper 1");
         assertThat(around.deletable()).hasSize(2);

@@ -150,7 +150,8 @@ final class MadeUp {
                         List.of(
                                 new MissingValue(List.of("a1"), 2, Optional.of(hint)),
                                 new MissingValue(List.of(""), 1, Optional.empty()),
-                                new MissingValue(List.of("x\u202Ey\u001B[31m"), 1, Optional.empty()))),
+                                new MissingValue(List.of("x\u202Ey\u001B[31m"), 1, Optional.empty())),
+                        List.of(new Finding.Consequence(FindingKind.MALFORMED_ROW, "apiary", 2))),
                 row(8, 0, "", hint, "H-8", "\u05D3\u05D1\u05E9 (honey)", "a1", "1"),
                 row(10, 0, "", null, "H-10", " blank at an end ", "", "1"),
                 row(11, 0, "", null, "H-11", "two\nlines", "x\u202Ey\u001B[31m", "1")));
@@ -282,6 +283,7 @@ final class MadeUp {
                         12,
                         List.of(name("hive", "H-1"), name("hive", "H-\u202E2")),
                         List.of(owed),
+                        true,
                         "point the rows elsewhere first")),
                 1,
                 0);

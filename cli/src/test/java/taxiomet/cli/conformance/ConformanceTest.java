@@ -226,7 +226,7 @@ class ConformanceTest {
         for (JsonNode link : result.get("links")) {
             String at =
                     " " + link.get("child").asText() + "." + link.get("link").asText();
-            for (String name : List.of("judged", "null", "half_null", "ill_typed")) {
+            for (String name : List.of("judged", "nulls", "half_nulls", "ill_typed")) {
                 counts.put(name + at, link.get(name).asLong());
             }
         }

@@ -347,8 +347,8 @@ final class SqlOracle implements AutoCloseable {
             find("half-null link" + at, "select rn" + from + someNull + " and not " + allNull);
         }
         count("judged" + at, "select count(*)" + from + judged);
-        count("null" + at, "select count(*)" + from + allNull);
-        count("half_null" + at, "select count(*)" + from + someNull + " and not " + allNull);
+        count("nulls" + at, "select count(*)" + from + allNull);
+        count("half_nulls" + at, "select count(*)" + from + someNull + " and not " + allNull);
         count("ill_typed" + at, "select count(*)" + from + judged + " and " + someBad);
         if (parent == table) {
             judgeRings(table, link);

@@ -266,7 +266,7 @@ final class RecomputedTest {
         assertThat(way.get(0).link()).as(what).isEmpty();
         for (int i = 0; i < way.size(); i++) {
             EffectRow step = way.get(i);
-            assertThat(step.distance()).as(what).isEqualTo(i);
+            assertThat(step.steps()).as(what).isEqualTo(i);
             assertThat(step.kind()).as(what).isEqualTo(EffectKind.DELETED);
             if (i > 0) {
                 LinkCase link = proposal.links.stream()

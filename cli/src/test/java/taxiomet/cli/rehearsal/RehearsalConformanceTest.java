@@ -223,7 +223,7 @@ final class RehearsalConformanceTest {
         noteActions(change, isDelete, proposal);
         isRefusedCase |= !change.isAccepted();
         cases.note(change.isAccepted() ? "change: accepted" : "change: refused");
-        if (change.isAccepted() && change.effects().stream().anyMatch(effect -> effect.distance() >= 2)) {
+        if (change.isAccepted() && change.effects().stream().anyMatch(effect -> effect.steps() >= 2)) {
             cases.note("change: accepted, two steps or more");
             isDeepCase = true;
         }

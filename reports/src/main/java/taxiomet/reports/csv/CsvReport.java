@@ -78,7 +78,7 @@ public final class CsvReport {
                 joined(fields, row, fields.table().key()),
                 joined(fields, row, fields.table().label()),
                 row.raw().isEmpty() ? joined(fields, row, fields.columns()) : SafeCell.of(row.raw()),
-                row.problem(),
+                row.problem().isEmpty() ? null : row.problem(),
                 row.hint().map(hint -> hint.words()).orElse(null));
     }
 

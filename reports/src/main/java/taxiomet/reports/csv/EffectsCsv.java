@@ -53,7 +53,7 @@ public final class EffectsCsv {
                 SafeCell.of(row.table()),
                 effect.kind().words(),
                 effect.link().map(SafeCell::of).orElse(null),
-                String.valueOf(effect.distance()),
+                String.valueOf(effect.steps()),
                 String.valueOf(row.row()),
                 row.isNew() ? null : String.valueOf(row.line()),
                 row.isNew() ? null : SafeCell.of(row.part()),

@@ -202,6 +202,17 @@ public final class CheckJson {
                 json.writeEndObject();
             }
             json.writeEndArray();
+            if (!missing.consequences().isEmpty()) {
+                json.writeArrayFieldStart("consequences");
+                for (Finding.Consequence consequence : missing.consequences()) {
+                    json.writeStartObject();
+                    json.writeStringField("of", consequence.kind().words());
+                    json.writeStringField("table", consequence.table());
+                    json.writeNumberField("rows", consequence.rows());
+                    json.writeEndObject();
+                }
+                json.writeEndArray();
+            }
         } else if (details instanceof Finding.Children children) {
             json.writeStringField("child", children.child());
             json.writeStringField("link", children.link());
@@ -306,6 +317,15 @@ public final class CheckJson {
             json.writeEndObject();
         }
         json.writeEndArray();
+        if (hint.get().faultyParent().isPresent()) {
+            Hint.FaultyParent parent = hint.get().faultyParent().get();
+            json.writeObjectFieldStart("faulty_parent");
+            json.writeStringField("table", parent.table());
+            json.writeStringField("file", parent.part());
+            json.writeNumberField("row", parent.row());
+            json.writeStringField("finding", parent.fault().kind().words());
+            json.writeEndObject();
+        }
         json.writeEndObject();
     }
 }

@@ -173,8 +173,8 @@ public final class RehearsalJson {
             if (effect.link().isPresent()) {
                 json.writeStringField("link", effect.link().get());
             }
-            json.writeNumberField("steps", effect.distance());
-            if (effect.farthest() > effect.distance()) {
+            json.writeNumberField("steps", effect.steps());
+            if (effect.farthest() > effect.steps()) {
                 json.writeNumberField("to_steps", effect.farthest());
             }
             json.writeNumberField("rows", effect.rows());
@@ -297,7 +297,7 @@ public final class RehearsalJson {
                     if (step.link().isPresent()) {
                         json.writeStringField("link", step.link().get());
                     }
-                    json.writeNumberField("steps", step.distance());
+                    json.writeNumberField("steps", step.steps());
                     writeRow(json, step.row());
                     writeCells(json, "before", step.values().before());
                     writeCells(json, "after", step.values().after());

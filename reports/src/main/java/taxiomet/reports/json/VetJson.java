@@ -131,7 +131,7 @@ public final class VetJson {
         for (Neighbour neighbour : neighbours) {
             json.writeStartObject();
             json.writeStringField("table", neighbour.table());
-            json.writeNumberField("steps", neighbour.distance());
+            json.writeNumberField("steps", neighbour.steps());
             json.writeEndObject();
         }
         json.writeEndArray();

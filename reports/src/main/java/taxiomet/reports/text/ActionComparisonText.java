@@ -10,6 +10,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import taxiomet.finding.ActionComparison;
 import taxiomet.finding.ActionComparison.Entry;
+import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.EffectKind;
@@ -85,7 +86,11 @@ public final class ActionComparisonText {
 
     private static String places(List<RefusalResult> refusals) {
         return refusals.stream()
-                .map(refusal -> CellText.escaped(refusal.at()) + " " + Counted.grouped(refusal.rows()))
+                .map(refusal -> CellText.escaped(refusal.at())
+                        + (refusal.kind() == RefusalKind.STILL_REFERENCED
+                                ? " "
+                                : ": " + refusal.kind().words() + " ")
+                        + Counted.grouped(refusal.rows()))
                 .distinct()
                 .collect(Collectors.joining(", "));
     }

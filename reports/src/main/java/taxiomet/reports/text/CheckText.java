@@ -149,6 +149,7 @@ public final class CheckText implements ResultText {
         if (details instanceof Finding.Missing missing) {
             sentences.add(linkSentence(finding, missing));
             sentences.add(missingSentence(finding, missing));
+            missing.consequences().forEach(consequence -> sentences.add(consequenceSentence(consequence)));
         } else if (details instanceof Finding.Duplicates duplicates) {
             sentences.add("(" + String.join(", ", finding.columns()) + "): " + Counted.of(duplicates.groups(), "value")
                     + (duplicates.groups() == 1 ? " stands" : " stand") + " more than once, "
@@ -235,7 +236,8 @@ public final class CheckText implements ResultText {
         }
         return "(" + String.join(", ", link.columns()) + ") points at " + link.parent() + " ("
                 + String.join(", ", link.parentColumns()) + "): " + Counted.grouped(link.orphans()) + " of "
-                + Counted.grouped(link.judged()) + " judged " + (link.judged() == 1 ? "row has" : "rows have")
+                + Counted.grouped(link.judged()) + " judged " + (link.judged() == 1 ? "row" : "rows")
+                + (link.orphans() == 1 ? " has" : " have")
                 + " no parent"
                 + (asides.isEmpty() ? "" : "; " + String.join(", ", asides));
     }
@@ -250,6 +252,18 @@ public final class CheckText implements ResultText {
         }
         String all = Counted.of(missing.distinct(), "value") + " missing";
         return all + (missing.distinct() > VALUES_SHOWN ? ", the commonest " : ": ") + values;
+    }
+
+    private static String consequenceSentence(Finding.Consequence consequence) {
+        String rows = Counted.of(consequence.rows(), "row") + (consequence.rows() == 1 ? " bears" : " bear")
+                + " the key of a row of " + CellText.escaped(consequence.table()) + " that ";
+        return rows
+                + switch (consequence.kind()) {
+                    case MALFORMED_ROW -> "is malformed";
+                    case NULL_IN_KEY -> "has a null in it";
+                    default -> "has it otherwise than its type asks";
+                }
+                + (consequence.rows() == 1 ? ": it follows from that" : ": they follow from that");
     }
 
     private static String shown(MissingValue value) {

@@ -224,14 +224,15 @@ public final class RehearsalText implements ResultText {
 
     private static boolean inserts(ChangeResult change) {
         return change.effects().stream()
-                .anyMatch(effect -> effect.distance() == 0 && effect.kind() == EffectKind.INSERTED);
+                .anyMatch(effect -> effect.steps() == 0 && effect.kind() == EffectKind.INSERTED);
     }
 
     private void writeRefusals(List<RefusalResult> refusals) {
         for (RefusalResult refusal : refusals) {
             String row = refusal.kind() == RefusalKind.STILL_REFERENCED
                     ? Counted.of(refusal.rows(), "row") + " of " + CellText.escaped(refusal.table()) + " still "
-                            + (refusal.rows() == 1 ? "points" : "point") + " at what would go"
+                            + (refusal.rows() == 1 ? "points" : "point")
+                            + (refusal.isOfKey() ? " at the key that would change" : " at what would go")
                     : refusal.kind().words() + (refusal.rows() == 0 ? "" : " in " + Counted.of(refusal.rows(), "row"));
             paragraph(
                     Style.ERROR.apply(CellText.escaped(refusal.table() + "." + refusal.at()), hasColor) + ": " + row,
@@ -271,7 +272,7 @@ public final class RehearsalText implements ResultText {
     }
 
     private void writeEffects(ChangeResult change) {
-        boolean showsMore = change.isAccepted() || change.effects().stream().anyMatch(effect -> effect.distance() > 0);
+        boolean showsMore = change.isAccepted() || change.effects().stream().anyMatch(effect -> effect.steps() > 0);
         if (change.effects().isEmpty() || !showsMore) {
             return;
         }
@@ -286,9 +287,9 @@ public final class RehearsalText implements ResultText {
         grid.addColumn("by link", Grid.Kind.TEXT);
         grid.addColumn("such as", Grid.Kind.TEXT);
         for (EffectCount effect : change.effects()) {
-            String steps = effect.farthest() > effect.distance()
-                    ? effect.distance() + " to " + Counted.grouped(effect.farthest())
-                    : String.valueOf(effect.distance());
+            String steps = effect.farthest() > effect.steps()
+                    ? effect.steps() + " to " + Counted.grouped(effect.farthest())
+                    : String.valueOf(effect.steps());
             grid.addRow(List.of(
                     Cell.of(steps),
                     Cell.of(CellText.escaped(effect.table())),
@@ -460,7 +461,7 @@ public final class RehearsalText implements ResultText {
                         .map(link -> "by link " + CellText.escaped(link))
                         .orElse("named by the change itself");
                 Paragraph.lines(
-                                step.distance() + "  "
+                                step.steps() + "  "
                                         + CellText.escaped(step.row().table()) + " " + name(step.row()) + " is "
                                         + step.kind().words() + ", " + by,
                                 INDENT,

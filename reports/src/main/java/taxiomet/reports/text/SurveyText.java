@@ -112,7 +112,7 @@ public final class SurveyText implements ResultText {
                 .ifPresent(least -> remarks.add(CellText.cut(CellText.of(least), LONGEST_VALUE) + " to "
                         + CellText.cut(CellText.of(column.greatest().orElseThrow()), LONGEST_VALUE)));
         if (column.guess().misfits() > 0) {
-            remarks.add("but for " + column.guess().misfits() + ": "
+            remarks.add(Counted.grouped(column.guess().misfits()) + " not of this type: "
                     + String.join(", ", column.guess().examples()));
         }
         if (column.emptyTexts() > 0) {
@@ -139,8 +139,8 @@ public final class SurveyText implements ResultText {
         }
         CandidateKey first = keys.get(0);
         sentence(
-                "rows are identified by (" + String.join(", ", first.columns()) + ")" + faults(first) + ": "
-                        + String.join(", ", first.reasons()),
+                "rows are identified by (" + String.join(", ", first.columns()) + ")" + faults(first)
+                        + (first.reasons().isEmpty() ? "" : ": " + String.join(", ", first.reasons())),
                 INDENT);
         keys.stream()
                 .skip(1)
@@ -206,7 +206,7 @@ public final class SurveyText implements ResultText {
     }
 
     private static String reasons(CandidateLink link) {
-        return link.reasons().isEmpty() ? "" : "; " + String.join("; ", link.reasons());
+        return link.reasons().isEmpty() ? "" : "; " + String.join(", ", link.reasons());
     }
 
     private void writeLink(CandidateLink link) {
@@ -218,8 +218,7 @@ public final class SurveyText implements ResultText {
                 covered(link) + "; " + (nulls == 0 ? "never null" : Counted.grouped(nulls) + " null") + "; "
                         + (link.isOneToOne()
                                 ? "one to one"
-                                : "one to many: " + tally.least() + " to " + tally.most() + " children, median "
-                                        + tally.median())
+                                : tally.least() + " to " + tally.most() + " children, median " + tally.median())
                         + (tally.childless() > 0 ? ", " + Counted.of(tally.childless(), "parent") + " without" : "")
                         + reasons(link),
                 2 * INDENT);
@@ -228,15 +227,16 @@ public final class SurveyText implements ResultText {
                     "missing: "
                             + link.missing().stream()
                                     .limit(3)
-                                    .map(value -> String.join(
-                                                    ", ",
-                                                    value.values().stream()
-                                                            .map(CellText::of)
-                                                            .toList())
+                                    .map(value -> key(value.values())
                                             + (value.rows() > 1 ? " (" + Counted.of(value.rows(), "row") + ")" : ""))
-                                    .collect(Collectors.joining("; ")),
+                                    .collect(Collectors.joining(", ")),
                     2 * INDENT);
         }
+    }
+
+    private static String key(List<String> cells) {
+        String joined = cells.stream().map(CellText::of).collect(Collectors.joining(", "));
+        return cells.size() == 1 ? joined : "(" + joined + ")";
     }
 
     private void writePairs() {

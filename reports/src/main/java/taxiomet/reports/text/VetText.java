@@ -97,7 +97,7 @@ public final class VetText implements ResultText {
     }
 
     private void writeAround(VetResult.Around around) {
-        heading("Around " + CellText.escaped(around.table()) + " (and how many links away)");
+        heading("Around " + CellText.escaped(around.table()) + " (and how many steps away)");
         Grid grid = Grid.withoutHeads(2);
         grid.addRow(List.of(cell("is needed by"), cell(listed(around.dependants()))));
         grid.addRow(List.of(cell("needs"), cell(listed(around.supports()))));
@@ -113,7 +113,7 @@ public final class VetText implements ResultText {
         return neighbours.isEmpty()
                 ? "no table"
                 : neighbours.stream()
-                        .map(neighbour -> neighbour.table() + " " + neighbour.distance())
+                        .map(neighbour -> neighbour.table() + " " + neighbour.steps())
                         .collect(Collectors.joining(", "));
     }
 

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.RowsFile;
@@ -253,6 +254,24 @@ public final class CsvTableSource implements TableSource, TableRewriter {
         Path folder = format.folder().toAbsolutePath().normalize();
         Path file = parts.get(part).file().toAbsolutePath().normalize();
         return file.startsWith(folder) ? folder.relativize(file) : file.getFileName();
+    }
+
+    @Override
+    public List<String> likelyCells(long ref, String raw) {
+        int[] map = fieldMaps.get(RowRef.part(ref));
+        String[] fields = raw.split(Pattern.quote(String.valueOf(format.delimiter())), -1);
+        String[] cells = new String[columns.size()];
+        for (int field = 0; field < Math.min(fields.length, map.length); field++) {
+            if (map[field] >= 0) {
+                String cell = fields[field].strip();
+                boolean isQuoted = cell.length() > 1
+                        && cell.charAt(0) == format.quote()
+                        && cell.charAt(cell.length() - 1) == format.quote();
+                String inner = isQuoted ? cell.substring(1, cell.length() - 1) : cell;
+                cells[map[field]] = inner.isEmpty() ? null : inner;
+            }
+        }
+        return Arrays.asList(cells);
     }
 
     @Override
