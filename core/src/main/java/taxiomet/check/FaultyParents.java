@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import taxiomet.charter.Column;
+import taxiomet.charter.ColumnType;
 import taxiomet.check.RowLookup.FoundRow;
 import taxiomet.finding.Hint;
 import taxiomet.finding.Hint.FaultyParent;
@@ -25,6 +27,7 @@ final class FaultyParents {
 
     private final String table;
     private final boolean isInParts;
+    private final List<Column> columns;
     private final List<ValueReader> readers;
     private final Map<List<String>, FaultyParent> byKey = new HashMap<>();
     /** Which columns of a key are null, for each way in which they are in some row; never all of them. */
@@ -32,12 +35,13 @@ final class FaultyParents {
 
     /**
      * @param isInParts whether the table has several files
-     * @param readers of the key's columns, in their order
+     * @param columns of the key, in their order
      */
-    FaultyParents(String table, boolean isInParts, List<ValueReader> readers) {
+    FaultyParents(String table, boolean isInParts, List<Column> columns) {
         this.table = table;
         this.isInParts = isInParts;
-        this.readers = readers;
+        this.columns = columns;
+        this.readers = columns.stream().map(ValueReader::of).toList();
     }
 
     boolean isEmpty() {
@@ -87,6 +91,8 @@ final class FaultyParents {
             String cell = key.get(i);
             if (cell == null) {
                 plain.add(UNKNOWN);
+            } else if (columns.get(i).type().isText()) {
+                plain.add("'" + plainText(columns.get(i), cell));
             } else if (readers.get(i).accepts(cell)) {
                 plain.add("=" + readers.get(i).high() + ":" + readers.get(i).low());
             } else {
@@ -94,5 +100,14 @@ final class FaultyParents {
             }
         }
         return plain;
+    }
+
+    private static String plainText(Column column, String text) {
+        String own = column.type().name() == ColumnType.Name.CHAR ? text.stripTrailing() : text;
+        return switch (column.comparison()) {
+            case EXACT -> own;
+            case IGNORE_CASE -> ColumnKeys.fold(own);
+            case TRIMMED -> own.strip();
+        };
     }
 }

@@ -285,9 +285,7 @@ final class FindingAssembler {
         FaultyParents faulty = new FaultyParents(
                 parent.name(),
                 sources.get(parent.name()).partCount() > 1,
-                link.parentColumns().stream()
-                        .map(column -> ValueReader.of(parent.column(column)))
-                        .toList());
+                link.parentColumns().stream().map(parent::column).toList());
         Map<Long, FaultyParent.Fault> faults = new LinkedHashMap<>();
         for (FaultLog log : plan.logs()) {
             Optional<FaultyParent.Fault> fault = faultOfParents(log, link);

@@ -54,7 +54,8 @@ final class Comments {
         int others = 0;
         for (CandidateKey key : own) {
             if (key.isPrimary()) {
-                add(String.join(", ", key.reasons()) + faults(key), "tables", name, "primary_key");
+                String reasons = key.reasons().isEmpty() ? "identifies a row" : String.join(", ", key.reasons());
+                add(reasons + faults(key), "tables", name, "primary_key");
             } else if (!key.isChosen() && others++ < MOST_OTHERS) {
                 add(
                         "(" + String.join(", ", key.columns()) + ") would identify a row too" + faults(key),

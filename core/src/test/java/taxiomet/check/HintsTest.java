@@ -250,4 +250,18 @@ class HintsTest {
                         new Consequence(FindingKind.TYPE_MISMATCH, "p", 1),
                         new Consequence(FindingKind.NULL_IN_KEY, "p", 1));
     }
+
+    @Test
+    void only_the_key_that_a_faulty_parent_bears_follows_from_it() {
+        TestTables tables = TestTables.of(
+                folder,
+                table("p", "k varchar(6)", "n integer").key("k").rows("T-01|1", "MALFORMED T-22|2|3", "NULL|4"),
+                table("c", "x varchar(6)").link("l", "x -> p (k)").rows("T-22", "t-22", "T-O1", "T-99"));
+        assertThat(tables.hints())
+                .containsExactly(
+                        "row 2 of p, which is malformed, begins with this key",
+                        "none",
+                        "perhaps T-01, but for characters that look alike",
+                        "none");
+    }
 }

@@ -175,7 +175,7 @@ class ActionsTest {
                 update("t", "name", text("a"), equal(whole(0), number("2"))));
         assertThat(came.answers().stream().map(a -> a.replaceAll(" at .*", "")).toList())
                 .startsWith(
-                        "blocked: key taken", "blocked: null not allowed", "blocked: key taken", "blocked: rule broken")
+                        "blocked: key taken", "blocked: null not allowed", "blocked: key taken", "blocked: broken rule")
                 .endsWith("accepted", "blocked: key taken");
         assertThat(came.answers().get(4)).startsWith("blocked: ");
         assertThat(came.rows("t")).containsExactly("1|1|a", "2|2|NULL", "3|3|NULL");
