@@ -118,7 +118,7 @@ def named(program, folder):
     for finding in json.loads(out.stdout)['findings']:
         for row in finding['examples']:
             hint = row.get('hint', {})
-            parents = [p[0] for p in hint['parents']] if 'parents' in hint else [hint['parent']] if 'parent' in hint else []
+            parents = [next(iter(p.values())) if isinstance(p, dict) else p[0] for p in hint['parents']] if 'parents' in hint else [hint['parent']] if 'parent' in hint else []
             found[row['row']] = parents
     return found
 

@@ -2,6 +2,7 @@ package taxiomet.check;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,6 +30,9 @@ final class HintFinder {
     private final List<Boolean> illTyped = new ArrayList<>();
     private final Map<List<String>, Integer> places = new HashMap<>();
     private final Map<String, List<Integer>> bySkeleton = new HashMap<>();
+    /** The skeletons of keys with two parts the other way round. */
+    private final Map<String, List<Integer>> bySwapped = new HashMap<>();
+
     private final Map<Long, List<Integer>> byNeighbourhood = new HashMap<>();
     private final List<Candidates> found = new ArrayList<>();
     /** Lengths of the keys asked about: only a parent's key of about such a length can be a neighbour. */
@@ -50,7 +54,17 @@ final class HintFinder {
         illTyped.add(isIllTyped);
         found.add(new Candidates());
         bySkeleton.computeIfAbsent(skeleton(key), s -> new ArrayList<>()).add(place);
+        for (List<String> turned : swapped(key)) {
+            bySwapped.computeIfAbsent(skeleton(turned), s -> new ArrayList<>()).add(place);
+        }
         String joined = bones(key);
+        if (key.size() == 1 && key.get(0).length() == 1 && joined.length() == 1) {
+            for (String alike : Likeness.singlesAlike(joined)) {
+                bySkeleton
+                        .computeIfAbsent(skeleton(List.of(alike)), s -> new ArrayList<>())
+                        .add(place);
+            }
+        }
         lengths.set(Math.min(joined.length(), LONGEST_FOR_EDITS) + 1);
         forNeighbourhood(
                 joined,
@@ -64,7 +78,9 @@ final class HintFinder {
         if (keys.isEmpty()) {
             return;
         }
-        HintSieve sieve = new HintSieve(bySkeleton.size() + byNeighbourhood.size(), LONGEST_FOR_EDITS);
+        HintSieve sieve =
+                new HintSieve(bySkeleton.size() + bySwapped.size() + byNeighbourhood.size(), LONGEST_FOR_EDITS);
+        bySwapped.keySet().forEach(skeleton -> sieve.add(HintSieve.hash(skeleton)));
         bySkeleton.keySet().forEach(skeleton -> sieve.add(HintSieve.hash(skeleton)));
         byNeighbourhood.keySet().forEach(sieve::add);
         parents.read(keyColumns, batch -> look(batch, sieve));
@@ -88,7 +104,23 @@ final class HintFinder {
                 near.set(column, Likeness.numbersNear(key.get(column)));
                 lookUp(parents, near, 0, new ArrayList<>());
             }
+            for (List<String> turned : swapped(key)) {
+                lookUp(parents, turned.stream().map(Likeness::numbersAlike).toList(), 0, new ArrayList<>());
+            }
         }
+    }
+
+    /** A key with each two of its parts the other way round. */
+    private static List<List<String>> swapped(List<String> key) {
+        List<List<String>> all = new ArrayList<>();
+        for (int one = 0; one < key.size(); one++) {
+            for (int other = one + 1; other < key.size(); other++) {
+                List<String> turned = new ArrayList<>(key);
+                Collections.swap(turned, one, other);
+                all.add(turned);
+            }
+        }
+        return all;
     }
 
     /** Looks up all keys that can be put together of a choice for each column. */
@@ -134,6 +166,11 @@ final class HintFinder {
     }
 
     private void look(List<String> parent) {
+        bySwapped.getOrDefault(skeleton(parent), List.of()).forEach(place -> {
+            if (!skeleton(keys.get(place)).equals(skeleton(parent))) {
+                found.get(place).add(new Candidate(parent, Likeness.swapped()));
+            }
+        });
         bySkeleton.getOrDefault(skeleton(parent), List.of()).forEach(place -> compare(place, parent));
         String joined = bones(parent);
         int length = joined.length();

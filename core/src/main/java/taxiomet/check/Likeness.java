@@ -2,6 +2,7 @@ package taxiomet.check;
 
 import java.math.BigDecimal;
 import java.text.Normalizer;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -40,7 +41,20 @@ final class Likeness {
     private static final double DIGIT_TOO_MANY = 1.2;
     private static final double OTHER_DIGIT = 1.6;
 
+    private static final double SWAPPED_PARTS = 0.18;
+
     private Likeness() {}
+
+    /** The single characters that look like one. */
+    static List<String> singlesAlike(String bone) {
+        List<String> alike = new ArrayList<>();
+        for (char c = '0'; c <= 'z'; c++) {
+            if (BONES[c] == bone.charAt(0)) {
+                alike.add(String.valueOf(c));
+            }
+        }
+        return alike;
+    }
 
     /** Without white space at the ends, no-break and zero-width blanks too. */
     static String trim(String text) {
@@ -141,6 +155,11 @@ final class Likeness {
         }
     }
 
+    /** How a key means that of a parent which it is but for the order of two parts. */
+    static Match swapped() {
+        return new Match(Hint.Kind.SWAPPED, SWAPPED_PARTS);
+    }
+
     /** How a key may mean that of a parent; empty when it is not like it, and when it is the same. */
     static Optional<Match> match(List<String> key, List<String> parent) {
         Hint.Kind kind = null;
@@ -168,7 +187,8 @@ final class Likeness {
         }
         String a = bones(one);
         String b = bones(other);
-        if (a.equals(b) && a.length() > 1) {
+        boolean areSingle = a.length() == 1 && one.length() == 1 && other.length() == 1;
+        if (a.equals(b) && (a.length() > 1 || areSingle)) {
             return withoutMarks(one).equals(withoutMarks(other))
                     ? new Match(Hint.Kind.SEPARATORS, 0.1)
                     : isPadded(one, other)

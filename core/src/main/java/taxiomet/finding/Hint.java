@@ -64,6 +64,7 @@ public record Hint(Kind kind, List<List<String>> parents, Optional<FaultyParent>
         OTHER_TYPE("written otherwise"),
         SEPARATORS("but for marks between or around"),
         LOOK_ALIKE("but for characters that look alike"),
+        SWAPPED("with two parts the other way round"),
         STANDS_FOR_NOTHING("probably stands for nothing"),
         ONE_EDIT("one keystroke away"),
         NOT_OF_ITS_TYPE("not of its column's type");

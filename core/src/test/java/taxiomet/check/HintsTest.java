@@ -264,4 +264,29 @@ class HintsTest {
                         "perhaps T-01, but for characters that look alike",
                         "none");
     }
+
+    @ParameterizedTest
+    @CsvSource({"integer, 256", "integer, 1000000", "varchar(9), 256", "varchar(9), 1000000"})
+    void parts_the_other_way_round_and_single_characters_that_look_alike_are_seen(String type, long memory) {
+        assertThat(TestTables.of(
+                                folder,
+                                table("p", "a " + type, "b " + type)
+                                        .key("a", "b")
+                                        .rows("2023|7", "2024|8", "5|5"),
+                                table("c", "x " + type, "y " + type)
+                                        .link("l", "x, y -> p (a, b)")
+                                        .rows("7|2023", "08|2024", "7|2025"))
+                        .withMemory(memory)
+                        .hints())
+                .containsExactly(
+                        "perhaps (2023, 7), with two parts the other way round",
+                        "perhaps (2024, 8), with two parts the other way round",
+                        "none");
+        assertThat(hints(type, List.of("1", "0", "17"), "l", "O", "S", "-1"))
+                .containsExactly(
+                        "perhaps 1, but for characters that look alike",
+                        "perhaps 0, but for characters that look alike",
+                        type.equals("integer") ? "not of its column's type" : "none",
+                        "probably stands for nothing");
+    }
 }
