@@ -42,7 +42,7 @@ final class CopyFolder {
 
     /** Refuses, before anything is read, what could not be written afterwards. */
     void requireFree() {
-        Outputs.requireFolderOf(folder);
+        Outputs.requireFolder("--into", folder);
         if (!Files.exists(folder)) {
             return;
         }

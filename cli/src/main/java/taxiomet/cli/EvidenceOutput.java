@@ -29,7 +29,7 @@ final class EvidenceOutput {
 
     /** Refuses, before anything is read, what could not be written afterwards. */
     void requireFree() {
-        Outputs.requireFolderOf(folder);
+        Outputs.requireFolder("--evidence", folder);
         WholeOutput.recover(folder);
         if (!Files.exists(folder)) {
             return;

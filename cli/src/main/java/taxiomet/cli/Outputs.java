@@ -106,6 +106,9 @@ final class Outputs {
 
     /** A place to write to; refuses, before anything is read, what could not be written afterwards. */
     Place place(String option, String name) {
+        if (name.isEmpty()) {
+            throw new UsageException(option + " names no file");
+        }
         Place place = new Place(option, name);
         if (place.isStandardOutput()) {
             claim(option + " -");
@@ -130,7 +133,15 @@ final class Outputs {
         return one.toAbsolutePath().normalize().equals(other.toAbsolutePath().normalize());
     }
 
-    static void requireFolderOf(Path output) {
+    /** Refuses a folder that could not be written, whatever stands there. */
+    static void requireFolder(String option, Path folder) {
+        if (folder.toString().equals(STANDARD_OUTPUT)) {
+            throw new UsageException(option + " -: a folder cannot be standard output; name one");
+        }
+        requireFolderOf(folder);
+    }
+
+    private static void requireFolderOf(Path output) {
         Path folder = output.toAbsolutePath().getParent();
         if (folder == null || !Files.isDirectory(folder)) {
             throw new UsageException(

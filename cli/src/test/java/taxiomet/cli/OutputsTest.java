@@ -183,4 +183,15 @@ class OutputsTest {
         assertThat(Program.run("check", "postgresql://localhost/harbour").err())
                 .startsWith("taxiomet: postgresql://localhost/harbour: ");
     }
+
+    @Test
+    void what_names_no_file_or_no_folder_is_refused() {
+        assertThat(Program.run("check", charter, "--report", "csv:").err()).contains("--report names no file");
+        assertThat(boats("-e", "DELETE FROM trip", "--write-sql", "sqlite:").err())
+                .contains("--write-sql names no file");
+        assertThat(Program.run("check", charter, "--evidence", "-").err())
+                .contains("a folder cannot be standard output");
+        assertThat(boats("-e", "DELETE FROM trip", "--into", "-").err()).contains("a folder cannot be standard output");
+        assertThat(Path.of("-")).doesNotExist();
+    }
 }
