@@ -74,7 +74,7 @@ class HelpTest {
                     .contains(
                             name + (option.arity().min() == 0 && option.arity().max() > 0 ? "=-[" : "["));
             assertThat(fish).contains(name.startsWith("--") ? " -l " + name.substring(2) + " " : " -s e ");
-            assertThat(documents).as("documents name " + name).contains("`" + name);
+            assertThat(documents).as("documents name " + name).containsPattern("(?<![\\w-])" + name + "(?![\\w-])");
         }
         assertThat(help + page).doesNotContain("--chunk").doesNotContain("${");
     }
