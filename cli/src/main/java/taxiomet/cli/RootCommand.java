@@ -14,7 +14,7 @@ import picocli.CommandLine.Spec;
             "",
             "The rules stand in a charter (charter.yaml). Input is never changed.",
         },
-        synopsisSubcommandLabel = "COMMAND",
+        customSynopsis = "taxiomet COMMAND [OPTION...]",
         commandListHeading = "%nCommands:%n",
         optionListHeading = "%nOptions:%n",
         exitCodeListHeading = "%nExit status:%n",
