@@ -8,8 +8,10 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -193,5 +195,21 @@ class OutputsTest {
                 .contains("a folder cannot be standard output");
         assertThat(boats("-e", "DELETE FROM trip", "--into", "-").err()).contains("a folder cannot be standard output");
         assertThat(Path.of("-")).doesNotExist();
+    }
+
+    @Test
+    void the_same_proposal_gives_the_same_script_whenever_it_is_rehearsed() {
+        Set<String> scripts = new HashSet<>();
+        for (int i = 0; i < 8; i++) {
+            Program run = Program.run(
+                    "rehearse",
+                    "../demo/charter.yaml",
+                    "../demo/proposals/one-person-twice.yaml",
+                    "--write-sql",
+                    "mariadb:-",
+                    "--quiet");
+            scripts.add(run.out());
+        }
+        assertThat(scripts).hasSize(1);
     }
 }

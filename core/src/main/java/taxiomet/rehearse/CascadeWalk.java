@@ -3,7 +3,7 @@ package taxiomet.rehearse;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -20,7 +20,7 @@ final class CascadeWalk {
     private static final int FIRST_ROOM = 1_024;
 
     private final List<ReachedLink> links;
-    private final Map<ReachedTable, Part> parts = new HashMap<>();
+    private final Map<ReachedTable, Part> parts = new LinkedHashMap<>();
 
     /** The rows of one table, in their order. */
     private static final class Part {
@@ -174,7 +174,7 @@ final class CascadeWalk {
                 }
             }
         }
-        Map<ReachedTable, long[]> reached = new HashMap<>();
+        Map<ReachedTable, long[]> reached = new LinkedHashMap<>();
         parts.forEach((table, part) -> reached.put(
                 table, part.reached.stream().mapToLong(row -> part.refs[row]).toArray()));
         return reached;

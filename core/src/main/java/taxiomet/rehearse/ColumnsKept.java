@@ -1,7 +1,7 @@
 package taxiomet.rehearse;
 
 import java.util.BitSet;
-import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.Expression;
@@ -17,8 +17,8 @@ import taxiomet.charter.Total;
  */
 final class ColumnsKept {
     private final ReachedRows rows;
-    private final Set<ReachedTable> deleted = new HashSet<>();
-    private final Set<ReachedTable> written = new HashSet<>();
+    private final Set<ReachedTable> deleted = new LinkedHashSet<>();
+    private final Set<ReachedTable> written = new LinkedHashSet<>();
 
     private ColumnsKept(ReachedRows rows) {
         this.rows = rows;

@@ -2,7 +2,7 @@ package taxiomet.rehearse;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -11,7 +11,7 @@ final class EndState {
     private static final Object[] GONE = new Object[0];
 
     private final List<ReachedRow> changed = new ArrayList<>();
-    private final Map<ReachedTable, List<Object[]>> made = new HashMap<>();
+    private final Map<ReachedTable, List<Object[]>> made = new LinkedHashMap<>();
 
     /** Keeps how the rows stand now. */
     EndState(ReachedRows rows) {

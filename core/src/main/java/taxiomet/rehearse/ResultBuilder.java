@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -70,7 +71,7 @@ final class ResultBuilder {
     RehearsalResult build(List<ChangeOutcome> outcomes) {
         ChangeOutcome end = outcomes.get(outcomes.size() - 1);
         List<ChangeResult> changes = new ArrayList<>();
-        Set<ReachedLink> met = new HashSet<>();
+        Set<ReachedLink> met = new LinkedHashSet<>();
         for (int i = 0; i < outcomes.size() - 1; i++) {
             ChangeOutcome outcome = outcomes.get(i);
             changes.add(change(outcome, passesAfter.getOrDefault(i, 0)));
@@ -96,7 +97,7 @@ final class ResultBuilder {
     }
 
     private void addLinksMet(ChangeOutcome outcome, Set<ReachedLink> met) {
-        Set<ReachedTable> touched = new HashSet<>();
+        Set<ReachedTable> touched = new LinkedHashSet<>();
         for (Effect effect : outcome.effects()) {
             touched.add(effect.row().table);
             if (effect.link() != null) {

@@ -5,8 +5,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.Deque;
-import java.util.HashMap;
-import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -31,8 +31,8 @@ final class RowGatherer {
     private final Map<String, TableSource> sources;
     private final Resources resources;
     private final Watcher watcher;
-    private final Map<ReachedTable, Integer> passes = new HashMap<>();
-    private final Map<ReachedTable, long[]> walked = new HashMap<>();
+    private final Map<ReachedTable, Integer> passes = new LinkedHashMap<>();
+    private final Map<ReachedTable, long[]> walked = new LinkedHashMap<>();
 
     /** Is told which table is read. */
     interface Watcher {
@@ -72,7 +72,7 @@ final class RowGatherer {
             return;
         }
         List<ReachedLink> circle = cascadesInCircle(table);
-        Map<ReachedLink, Set<Object>> starts = new HashMap<>();
+        Map<ReachedLink, Set<Object>> starts = new LinkedHashMap<>();
         for (ReachedLink link : circle) {
             Set<Object> keys = gone.getOrDefault(link.children, Set.of());
             if (!keys.isEmpty()) {
@@ -96,7 +96,7 @@ final class RowGatherer {
     }
 
     private Set<ReachedTable> reachable(ReachedTable from, boolean isDown) {
-        Set<ReachedTable> reached = new HashSet<>(Set.of(from));
+        Set<ReachedTable> reached = new LinkedHashSet<>(Set.of(from));
         Deque<ReachedTable> open = new ArrayDeque<>(List.of(from));
         while (!open.isEmpty()) {
             ReachedTable next = open.pop();
@@ -129,7 +129,7 @@ final class RowGatherer {
     }
 
     private static Set<ReachedTable> ancestorsOf(ReachedTable table) {
-        Set<ReachedTable> above = new HashSet<>();
+        Set<ReachedTable> above = new LinkedHashSet<>();
         Deque<ReachedTable> open = new ArrayDeque<>(List.of(table));
         while (!open.isEmpty()) {
             for (ReachedLink link : open.pop().linksOut) {
@@ -143,8 +143,8 @@ final class RowGatherer {
 
     private void pass(ReachedTable table) {
         passes.merge(table, 1, Integer::sum);
-        Map<KeyLookup, Set<Object>> keys = new HashMap<>();
-        Map<KeyLookup, Set<Object>> gone = new HashMap<>();
+        Map<KeyLookup, Set<Object>> keys = new LinkedHashMap<>();
+        Map<KeyLookup, Set<Object>> gone = new LinkedHashMap<>();
         for (KeyLookup lookup : table.lookupsWanting()) {
             gone.put(lookup, lookup.takeGone());
             keys.put(lookup, lookup.takeWanted());

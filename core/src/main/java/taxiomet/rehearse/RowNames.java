@@ -24,7 +24,7 @@ final class RowNames {
 
     /** The names of some rows, in their order. */
     List<RowName> of(List<ReachedRow> rows) {
-        Map<ReachedTable, TreeMap<Long, ReachedRow>> unknown = new HashMap<>();
+        Map<ReachedTable, TreeMap<Long, ReachedRow>> unknown = new LinkedHashMap<>();
         for (ReachedRow row : rows) {
             if (row.isNew()) {
                 known.put(row, ofNew(row));

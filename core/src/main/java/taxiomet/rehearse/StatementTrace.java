@@ -2,7 +2,6 @@ package taxiomet.rehearse;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -107,7 +106,7 @@ final class StatementTrace {
 
     /** For each link whose actions ran, the keys that went and how many rows pointed at them. */
     private static List<ChildCount> counts(Replay replay, Set<ReachedRow> touched) {
-        Map<ReachedLink, Map<Object, List<String>>> gone = new HashMap<>();
+        Map<ReachedLink, Map<Object, List<String>>> gone = new LinkedHashMap<>();
         for (ReachedRow row : touched) {
             Object[] before = replay.valuesAtStart(row);
             for (ReachedLink link : row.table.linksIn) {
