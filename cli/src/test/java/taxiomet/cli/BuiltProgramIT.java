@@ -136,7 +136,7 @@ class BuiltProgramIT {
         Run table = run("check", "--only", "keepr");
         assertThat(table.status()).isEqualTo(2);
         assertThat(table.err()).contains("did you mean `keeper`?");
-        assertThat(run("meaning", "orphen").err()).contains("did you mean `orphan`?");
+        assertThat(run("meaning", "orphen").err()).contains("did you mean orphan?");
         assertThat(run("meaning", "null", "in", "key").out()).contains("What to do:");
         assertThat(run().status()).isZero();
         assertThat(run().out()).contains("Commands:", "rehearse");
