@@ -6,12 +6,13 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.DatabaseAddress;
 import taxiomet.charter.Problem;
 import taxiomet.charters.ddl.SchemaReader;
+import taxiomet.charters.input.InputFile;
+import taxiomet.charters.input.ReadCharter;
 import taxiomet.charters.yaml.CharterReader;
 
 /** The way from a file to a charter. */
@@ -20,11 +21,6 @@ public final class Charters {
     private static final long MAX_BYTES = 2_000_000;
 
     private Charters() {}
-
-    /** Whether a file is a SQL schema by its name. */
-    public static boolean isSchema(Path file) {
-        return file.toString().toLowerCase(Locale.ROOT).endsWith(".sql");
-    }
 
     /**
      * Reads a charter in YAML, in JSON where the file's name ends in {@code .json}, or a SQL schema where it ends in {@code

@@ -1,5 +1,23 @@
 package taxiomet.cli;
 
+import taxiomet.cli.help.Meanings;
+import taxiomet.cli.option.CharterOptions;
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.PageOptions;
+import taxiomet.cli.option.ResultOptions;
+import taxiomet.cli.option.TableNames;
+import taxiomet.cli.option.UsableCharter;
+import taxiomet.cli.output.EvidenceOutput;
+import taxiomet.cli.output.Outputs;
+import taxiomet.cli.output.ReportFiles;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Progress;
+import taxiomet.cli.terminal.RunFigures;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.terminal.Version;
+
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashSet;
@@ -14,13 +32,13 @@ import picocli.CommandLine.Parameters;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
 import taxiomet.check.CheckOptions;
-import taxiomet.check.CheckProgress;
 import taxiomet.check.CheckRun;
 import taxiomet.finding.CheckResult;
 import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.json.CheckJson;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.text.CheckText;
+import taxiomet.work.CheckProgress;
 
 /** Judges the rows: the main job. */
 @Command(

@@ -1,5 +1,8 @@
 package taxiomet.cli;
 
+import taxiomet.cli.help.HelpPage;
+import taxiomet.cli.terminal.Terminal;
+
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;

@@ -1,5 +1,10 @@
 package taxiomet.cli;
 
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;

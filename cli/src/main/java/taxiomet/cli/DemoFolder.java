@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
-import taxiomet.sources.FileHash;
+import taxiomet.sources.file.FileHash;
 
 /** The demo's data, and the copy of it that a user plays with. */
 final class DemoFolder {

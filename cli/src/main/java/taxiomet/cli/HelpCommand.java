@@ -1,5 +1,9 @@
 package taxiomet.cli;
 
+import taxiomet.cli.option.WordList;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.UsageException;
+
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;

@@ -1,5 +1,13 @@
 package taxiomet.cli;
 
+import taxiomet.cli.help.HelpPage;
+import taxiomet.cli.terminal.ColorChoice;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.StandardOutput;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.terminal.Version;
+
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
 import java.io.PrintStream;

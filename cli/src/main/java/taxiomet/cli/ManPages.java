@@ -1,5 +1,10 @@
 package taxiomet.cli;
 
+import taxiomet.cli.help.HelpPage;
+import taxiomet.cli.option.OptionGroup;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.Version;
+
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;

@@ -1,5 +1,12 @@
 package taxiomet.cli;
 
+import taxiomet.cli.help.Meanings;
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.WordList;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;

@@ -1,5 +1,27 @@
 package taxiomet.cli;
 
+import taxiomet.cli.option.BehaviourOptions;
+import taxiomet.cli.option.CharterOptions;
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.KeyText;
+import taxiomet.cli.option.LinkTrials;
+import taxiomet.cli.option.PageOptions;
+import taxiomet.cli.option.ProposalOptions;
+import taxiomet.cli.option.ResultOptions;
+import taxiomet.cli.option.TableNames;
+import taxiomet.cli.option.UsableCharter;
+import taxiomet.cli.output.CopyFolder;
+import taxiomet.cli.output.Outputs;
+import taxiomet.cli.output.ReportFiles;
+import taxiomet.cli.output.SqlOutput;
+import taxiomet.cli.output.UndoRun;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Progress;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.terminal.Version;
+
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -58,7 +80,7 @@ import taxiomet.reports.text.RehearsalText;
             "2:wrong usage, or a charter or proposal that cannot be used",
             "3:data that cannot be read, or results that cannot be written"
         })
-final class RehearseCommand implements Callable<Integer> {
+final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integer> {
     private static final int MOST_EXAMPLES = 100_000;
 
     private final Terminal terminal;
@@ -153,7 +175,8 @@ final class RehearseCommand implements Callable<Integer> {
         this.terminal = terminal;
     }
 
-    ProposalOptions proposal() {
+    @Override
+    public ProposalOptions proposal() {
         return proposal;
     }
 

@@ -1,5 +1,7 @@
 package taxiomet.cli;
 
+import taxiomet.cli.terminal.Version;
+
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;

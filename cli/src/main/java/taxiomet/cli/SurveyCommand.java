@@ -1,5 +1,17 @@
 package taxiomet.cli;
 
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.PageOptions;
+import taxiomet.cli.output.CharterOutput;
+import taxiomet.cli.output.Outputs;
+import taxiomet.cli.output.ReportFiles;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Progress;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.terminal.Version;
+
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;

@@ -3,6 +3,8 @@ package taxiomet.cli;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static java.util.stream.Collectors.counting;
+import static java.util.stream.Collectors.groupingBy;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.base.DescribedPredicate;
@@ -12,6 +14,7 @@ import com.tngtech.archunit.core.importer.ImportOption.DoNotIncludeTests;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import java.util.Map;
 
 /** The arrows of the house: cli -> charters, sources, reports -> core. */
 @AnalyzeClasses(packages = "taxiomet", importOptions = DoNotIncludeTests.class)
@@ -39,13 +42,19 @@ class ArchitectureTest {
                 .contains(
                         "taxiomet.charter",
                         "taxiomet.check",
+                        "taxiomet.check.column",
+                        "taxiomet.check.link",
                         "taxiomet.expression",
                         "taxiomet.finding",
+                        "taxiomet.hint",
+                        "taxiomet.keys",
                         "taxiomet.rehearse",
                         "taxiomet.rows",
                         "taxiomet.spill",
                         "taxiomet.survey",
-                        "taxiomet.vet");
+                        "taxiomet.values",
+                        "taxiomet.vet",
+                        "taxiomet.work");
     }
 
     @ArchTest
@@ -54,7 +63,12 @@ class ArchitectureTest {
             .resideInAPackage("taxiomet.sources..")
             .should()
             .dependOnClassesThat()
-            .resideInAnyPackage("taxiomet.charters..", "taxiomet.reports..", "taxiomet.cli..", "taxiomet.check..");
+            .resideInAnyPackage(
+                    "taxiomet.charters..",
+                    "taxiomet.reports..",
+                    "taxiomet.cli..",
+                    "taxiomet.check..",
+                    "taxiomet.keys..");
 
     @ArchTest
     static final ArchRule CHARTERS_KNOW_CORE_ALONE = noClasses()
@@ -62,7 +76,12 @@ class ArchitectureTest {
             .resideInAPackage("taxiomet.charters..")
             .should()
             .dependOnClassesThat()
-            .resideInAnyPackage("taxiomet.sources..", "taxiomet.reports..", "taxiomet.cli..", "taxiomet.check..");
+            .resideInAnyPackage(
+                    "taxiomet.sources..",
+                    "taxiomet.reports..",
+                    "taxiomet.cli..",
+                    "taxiomet.check..",
+                    "taxiomet.keys..");
 
     @ArchTest
     static final ArchRule REPORTS_KNOW_RESULTS_ALONE = noClasses()
@@ -89,5 +108,14 @@ class ArchitectureTest {
 
     @ArchTest
     static final ArchRule PACKAGES_HAVE_NO_CIRCLES =
-            slices().matching("taxiomet.(*)..").should().beFreeOfCycles();
+            slices().matching("taxiomet.(**)").should().beFreeOfCycles();
+
+    @ArchTest
+    static void no_package_holds_more_than_25_files(JavaClasses all) {
+        Map<String, Long> files = all.stream()
+                .filter(type -> type.isTopLevelClass() && !type.getSimpleName().equals("package-info"))
+                .collect(groupingBy(JavaClass::getPackageName, counting()));
+        files.values().removeIf(count -> count <= 25);
+        assertThat(files).isEmpty();
+    }
 }

@@ -1,5 +1,7 @@
 package taxiomet.cli;
 
+import taxiomet.cli.terminal.ExitStatus;
+
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;

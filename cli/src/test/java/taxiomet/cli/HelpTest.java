@@ -1,5 +1,11 @@
 package taxiomet.cli;
 
+import taxiomet.cli.help.HelpPage;
+import taxiomet.cli.help.Meanings;
+import taxiomet.cli.option.OptionGroup;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Terminal;
+
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayOutputStream;

@@ -1,5 +1,7 @@
 package taxiomet.cli;
 
+import taxiomet.cli.terminal.Terminal;
+
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.ByteArrayOutputStream;
@@ -16,7 +18,7 @@ public record Program(int status, String out, String err) {
     }
 
     /** @param environment what the launcher and the user say about the terminal */
-    static Program run(Map<String, String> environment, String... arguments) {
+    public static Program run(Map<String, String> environment, String... arguments) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ByteArrayOutputStream err = new ByteArrayOutputStream();
         Terminal terminal = Terminal.of(

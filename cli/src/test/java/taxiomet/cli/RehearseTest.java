@@ -27,8 +27,6 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charters.Charters;
 import taxiomet.charters.proposals.ProposalReader;
-import taxiomet.check.CheckProgress;
-import taxiomet.check.Resources;
 import taxiomet.rehearse.Change;
 import taxiomet.rehearse.Proposal;
 import taxiomet.rehearse.Rehearsal;
@@ -36,6 +34,8 @@ import taxiomet.rehearse.RehearsalOptions;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.RowSources;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
 
 /** What rehearse says and writes, on small tables. */
 final class RehearseTest {

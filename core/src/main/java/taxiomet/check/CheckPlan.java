@@ -20,10 +20,31 @@ import taxiomet.charter.Key;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
+import taxiomet.check.column.AllowedValuesCheck;
+import taxiomet.check.column.GapCheck;
+import taxiomet.check.column.LengthCheck;
+import taxiomet.check.column.PatternCheck;
+import taxiomet.check.column.StateCheck;
+import taxiomet.check.column.TypeCheck;
+import taxiomet.check.key.KeyCheck;
+import taxiomet.check.key.RepeatedRows;
+import taxiomet.check.link.AcyclicCheck;
+import taxiomet.check.link.ChildrenCheck;
+import taxiomet.check.link.LinkCheck;
+import taxiomet.check.link.PartialParents;
+import taxiomet.check.pass.FaultLog;
+import taxiomet.check.pass.RowCheck;
+import taxiomet.check.rule.JudgedRule;
+import taxiomet.check.rule.ParentRuleCheck;
+import taxiomet.check.rule.RuleCheck;
+import taxiomet.expression.RowFilter;
 import taxiomet.finding.FindingKind;
-import taxiomet.rows.TypedColumn;
+import taxiomet.keys.KeyEncoder;
+import taxiomet.keys.KeyForm;
+import taxiomet.keys.KeyIndex;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillFolder;
+import taxiomet.values.TypedColumn;
 
 /** All checks that a charter asks for, by table, with the logs that they write into. */
 final class CheckPlan implements AutoCloseable {

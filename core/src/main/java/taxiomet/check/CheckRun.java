@@ -13,6 +13,13 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
 import taxiomet.charter.Owner;
 import taxiomet.charter.Table;
+import taxiomet.check.key.RepeatedRows;
+import taxiomet.check.link.ChildrenCheck;
+import taxiomet.check.link.LinkCheck;
+import taxiomet.check.pass.Reading;
+import taxiomet.check.pass.TablePass;
+import taxiomet.check.rule.JudgedRule;
+import taxiomet.check.rule.ParentRuleCheck;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.CheckResult.Remark;
@@ -22,6 +29,8 @@ import taxiomet.finding.Finding;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.SpillFolder;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
 
 /**
  * A check of rows against a charter. The result can be read, and its evidence fetched, until the run is closed; closing it

@@ -17,17 +17,24 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
-import taxiomet.check.RowLookup.FoundRow;
+import taxiomet.check.key.RepeatedRows;
+import taxiomet.check.link.FaultyParents;
+import taxiomet.check.link.MissingValues;
+import taxiomet.check.pass.FaultLog;
+import taxiomet.check.pass.RowLookup;
+import taxiomet.check.pass.RowLookup.FoundRow;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.Finding.MissingValue;
 import taxiomet.finding.FindingKind;
 import taxiomet.finding.Hint;
 import taxiomet.finding.Hint.FaultyParent;
+import taxiomet.hint.HintFinder;
+import taxiomet.keys.RowSet;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.TableSource;
-import taxiomet.rows.ValueReader;
 import taxiomet.spill.SortedSpool;
+import taxiomet.values.ValueReader;
 
 /** Makes findings of the logs: examples and commonest values with their rows, hints, and the way to all evidence. */
 final class FindingAssembler {

@@ -25,6 +25,7 @@ import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.Expression.RowFile;
 import taxiomet.charter.Expression.RowNumber;
 import taxiomet.charter.Expression.Type;
+import taxiomet.values.SqlText;
 
 /**
  * Evaluates an expression for one row at a time, with SQL's three-valued logic. Values are those of {@link
@@ -236,22 +237,9 @@ public final class Evaluator {
             case LENGTH -> BigDecimal.valueOf(text.codePointCount(0, text.length()));
             case LOWER -> text.toLowerCase(Locale.ROOT);
             case UPPER -> text.toUpperCase(Locale.ROOT);
-            case TRIM -> trim(text);
+            case TRIM -> SqlText.trim(text);
             case COALESCE -> throw new IllegalStateException("handled above");
         };
-    }
-
-    /** SQL's TRIM: blanks only. */
-    public static String trim(String text) {
-        int from = 0;
-        int to = text.length();
-        while (from < to && text.charAt(from) == ' ') {
-            from++;
-        }
-        while (to > from && text.charAt(to - 1) == ' ') {
-            to--;
-        }
-        return text.substring(from, to);
     }
 
     private static int compare(Object left, Object right) {
@@ -264,20 +252,6 @@ public final class Evaluator {
         } else if (left instanceof Boolean a) {
             return a.compareTo((Boolean) right);
         }
-        return compareCodePoints((String) left, (String) right);
-    }
-
-    /** Order by code point; UTF-16 puts the supplementary planes before U+E000. */
-    private static int compareCodePoints(String left, String right) {
-        int length = Math.min(left.length(), right.length());
-        for (int i = 0; i < length; i++) {
-            char a = left.charAt(i);
-            char b = right.charAt(i);
-            if (a != b) {
-                boolean isSupplementary = Character.isSurrogate(a);
-                return isSupplementary == Character.isSurrogate(b) ? Character.compare(a, b) : isSupplementary ? 1 : -1;
-            }
-        }
-        return Integer.compare(left.length(), right.length());
+        return SqlText.compare((String) left, (String) right);
     }
 }

@@ -1,6 +1,6 @@
 /**
- * What expressions come to. An {@link taxiomet.charter.Expression} is declared in a charter or a statement, with its types; an {@link
- * taxiomet.expression.Evaluator} gives its value, with SQL's three-valued logic, whoever knows the values of its leaves: a batch of rows,
- * a row in a rehearsal, or nobody where it is a constant.
+ * The values of expressions, with SQL's three-valued logic: {@link taxiomet.expression.Evaluator} takes the leaves from whoever has the
+ * row, {@link taxiomet.expression.BatchEvaluator} from a batch. A {@link taxiomet.expression.RowFilter} tells which rows of a batch a
+ * key or link is declared for.
  */
 package taxiomet.expression;

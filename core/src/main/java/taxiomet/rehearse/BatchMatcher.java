@@ -7,7 +7,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import taxiomet.charter.ColumnType.Family;
 import taxiomet.rows.RowBatch;
-import taxiomet.rows.TypedColumn;
+import taxiomet.values.TypedColumn;
 
 /** Picks the rows of batches that are wanted: those with a key that some lookup wants, and those that a condition names. One thread's. */
 final class BatchMatcher {

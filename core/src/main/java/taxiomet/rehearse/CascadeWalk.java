@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import taxiomet.rows.TableSource;
-import taxiomet.rows.TypedColumn;
+import taxiomet.values.TypedColumn;
 
 /**
  * Follows cascading links in a circle, a table's link to itself among them, over hashes of all their keys in memory: a chain of a million

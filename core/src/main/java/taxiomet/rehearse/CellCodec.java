@@ -10,11 +10,11 @@ import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Family;
 import taxiomet.charter.ColumnType.Name;
 import taxiomet.charter.Comparison;
-import taxiomet.check.KeyForm;
-import taxiomet.rows.CellColumn;
-import taxiomet.rows.TypedColumn;
-import taxiomet.rows.ValueReader;
-import taxiomet.rows.ValueWriter;
+import taxiomet.keys.KeyForm;
+import taxiomet.values.CellColumn;
+import taxiomet.values.TypedColumn;
+import taxiomet.values.ValueReader;
+import taxiomet.values.ValueWriter;
 
 /**
  * The cells of one column as objects: null; a Long of a whole number or of microseconds; a BigDecimal of a numeric, with the digits

@@ -5,11 +5,11 @@ import java.util.Map;
 import java.util.Set;
 import taxiomet.charter.Key;
 import taxiomet.check.CheckOptions;
-import taxiomet.check.CheckProgress;
 import taxiomet.check.CheckRun;
-import taxiomet.check.Resources;
 import taxiomet.finding.FindingKind;
 import taxiomet.rows.TableSource;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
 
 /**
  * Which findings a proposal adds and mends: by a check of all rows before and after or, where it changes few, of the rows near them

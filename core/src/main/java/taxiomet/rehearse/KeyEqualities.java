@@ -15,7 +15,7 @@ import taxiomet.charter.Expression.Comparator;
 import taxiomet.charter.Expression.Compared;
 import taxiomet.charter.Expression.In;
 import taxiomet.charter.Expression.Literal;
-import taxiomet.check.KeyForm;
+import taxiomet.keys.KeyForm;
 import taxiomet.rehearse.RowCondition.NamedKeys;
 
 /** Finds out that a condition asks for nothing but certain values of columns: {@code a = 1 AND b = 'x'}, {@code a IN (1, 2)}. */

@@ -11,7 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.IntFunction;
-import taxiomet.check.KeyForm;
+import taxiomet.keys.KeyForm;
 
 /**
  * Finds the rows of a table by the values of some columns, as they are now in the replay. It knows for which keys all rows have been

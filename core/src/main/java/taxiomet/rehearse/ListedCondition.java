@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import taxiomet.check.KeyForm;
+import taxiomet.keys.KeyForm;
 
 /** Names the rows whose columns hold what some line of a table of keys says; null in a line names null. */
 final class ListedCondition implements LineCondition {

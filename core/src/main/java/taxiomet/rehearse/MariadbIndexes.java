@@ -17,7 +17,7 @@ import taxiomet.charter.Expression.IsNull;
 import taxiomet.charter.Expression.Literal;
 import taxiomet.charter.Expression.Or;
 import taxiomet.charter.Table;
-import taxiomet.check.KeyForm;
+import taxiomet.keys.KeyForm;
 
 /** The indexes that MariaDB keeps of each table, as far as they decide what it comes to first. */
 final class MariadbIndexes {

@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Set;
 import java.util.TreeMap;
-import taxiomet.rows.CellColumn;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
@@ -18,6 +17,7 @@ import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
+import taxiomet.values.CellColumn;
 
 /** The rows of a table as they would be: those that were read, without the deleted and with new values, then the new ones. */
 final class OverlaySource implements TableSource {

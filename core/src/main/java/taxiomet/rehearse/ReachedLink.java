@@ -6,7 +6,7 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Match;
-import taxiomet.check.KeyForm;
+import taxiomet.keys.KeyForm;
 
 /** A link between two tables, with the ways to look up its children and its parents. */
 final class ReachedLink {

@@ -14,7 +14,7 @@ import java.util.stream.LongStream;
 import taxiomet.charter.Column;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
-import taxiomet.check.KeyForm;
+import taxiomet.keys.KeyForm;
 import taxiomet.rows.RowRef;
 
 /** The rows of one table that the proposal reaches, and what is known of the others. */

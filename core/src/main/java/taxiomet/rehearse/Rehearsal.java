@@ -8,8 +8,6 @@ import java.util.Optional;
 import java.util.function.Function;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
-import taxiomet.check.CheckProgress;
-import taxiomet.check.Resources;
 import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.EffectKind;
@@ -18,6 +16,8 @@ import taxiomet.finding.RehearsalResult.RowName;
 import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.rows.RowEdits;
 import taxiomet.rows.TableSource;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
 
 /** A rehearsal of a proposal. The result can be read, and all its effects, until it is closed. */
 public final class Rehearsal implements AutoCloseable {

@@ -10,11 +10,11 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
-import taxiomet.check.CheckProgress;
-import taxiomet.check.Resources;
 import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.rows.TableSource;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
 
 /** The work of a rehearsal: reads what the proposal reaches, replays it, and compares what comes of it. */
 final class RehearsalRun implements AutoCloseable {

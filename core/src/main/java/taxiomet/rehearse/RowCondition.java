@@ -3,7 +3,7 @@ package taxiomet.rehearse;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import taxiomet.check.KeyForm;
+import taxiomet.keys.KeyForm;
 
 /** Says which rows of a table a change names. Conditions that are equal name the same rows. */
 interface RowCondition {

@@ -12,12 +12,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.ForeignKey.ActionName;
-import taxiomet.check.Resources;
-import taxiomet.check.Workers;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
+import taxiomet.work.Resources;
+import taxiomet.work.Workers;
 
 /**
  * Reads the rows that are wanted, and what cascades from those that will be deleted, until nothing new is reached: one pass over a

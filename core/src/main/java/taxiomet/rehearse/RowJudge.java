@@ -11,10 +11,10 @@ import taxiomet.charter.Column;
 import taxiomet.charter.Key;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Severity;
-import taxiomet.check.KeyForm;
 import taxiomet.expression.DivisionByZero;
 import taxiomet.expression.Evaluator;
 import taxiomet.finding.RefusalKind;
+import taxiomet.keys.KeyForm;
 
 /** Judges the values of rows that are written by the rules of their own table, keys apart (R4). It knows one table. */
 final class RowJudge {

@@ -6,13 +6,13 @@ import java.util.PrimitiveIterator;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
-import taxiomet.rows.CellColumn;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
+import taxiomet.values.CellColumn;
 
 /** Some rows of a table, kept in memory as they were read, as though the table had no others. */
 final class RowsKept implements TableSource {

@@ -3,6 +3,7 @@ package taxiomet.rows;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import taxiomet.values.CellColumn;
 
 /**
  * Some rows of a table, column by column. Sound rows stand in the columns; rows that could not be taken apart stand in

@@ -6,8 +6,8 @@ import java.util.Optional;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Name;
-import taxiomet.rows.TypedColumn;
-import taxiomet.rows.ValueReader;
+import taxiomet.values.TypedColumn;
+import taxiomet.values.ValueReader;
 
 /** Tells what a cell looks like, and gives a hash that is the same for the same value however it is spelled. */
 final class Classifier {

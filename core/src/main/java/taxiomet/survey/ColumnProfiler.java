@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Name;
-import taxiomet.rows.CellColumn;
-import taxiomet.rows.Placeholders;
+import taxiomet.values.CellColumn;
+import taxiomet.values.Placeholders;
 
 /** Counts what one column holds. */
 @SuppressWarnings(

@@ -17,9 +17,7 @@ import java.util.function.Function;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckOptions;
-import taxiomet.check.CheckProgress;
 import taxiomet.check.CheckRun;
-import taxiomet.check.Resources;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.CheckResult.RuleResult;
@@ -30,6 +28,8 @@ import taxiomet.rows.TableSource;
 import taxiomet.survey.LinkFinder.Pair;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.vet.LinkGraph;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
 
 /** Surveys tables: one pass for the profiles, one for the exact counts of the candidates. */
 public final class Survey {

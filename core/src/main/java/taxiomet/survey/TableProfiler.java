@@ -3,9 +3,9 @@ package taxiomet.survey;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
-import taxiomet.rows.CellColumn;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.TableSource;
+import taxiomet.values.CellColumn;
 
 /** Reads a table once and profiles its columns. It serves one thread. */
 final class TableProfiler {

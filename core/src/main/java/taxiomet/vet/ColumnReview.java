@@ -6,7 +6,7 @@ import taxiomet.charter.Column;
 import taxiomet.charter.Comparison;
 import taxiomet.charter.DefaultValue;
 import taxiomet.charter.Table;
-import taxiomet.rows.ValueReader;
+import taxiomet.values.ValueReader;
 import taxiomet.vet.Judgement.Kind;
 
 /** Judges the columns of one table: their defaults against their types and what else they declare. */

@@ -29,6 +29,8 @@ import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillException;
 import taxiomet.testing.TestTable;
 import taxiomet.testing.TestTables;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
 
 /** What a check does when what it reads from and writes to fails, and whom it tells. */
 class PortsTest {

@@ -18,10 +18,10 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
 import taxiomet.charter.RowsFile;
 import taxiomet.charter.Table;
-import taxiomet.check.Resources;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.testing.MemorySource;
 import taxiomet.testing.TestTables;
+import taxiomet.work.Resources;
 
 /** What a survey of rows proposes: types, keys and links, and what it says about each. */
 class SurveyOfTablesTest {

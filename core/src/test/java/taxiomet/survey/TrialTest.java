@@ -16,13 +16,13 @@ import taxiomet.charter.RowsFile;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckOptions;
 import taxiomet.check.CheckRun;
-import taxiomet.check.Resources;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Finding;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.testing.MemorySource;
 import taxiomet.testing.TestTables;
+import taxiomet.work.Resources;
 
 /** A key or a link tried by hand, before anything is declared. */
 class TrialTest {

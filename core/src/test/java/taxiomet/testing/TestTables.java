@@ -11,14 +11,14 @@ import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.check.CheckOptions;
-import taxiomet.check.CheckProgress;
 import taxiomet.check.CheckRun;
-import taxiomet.check.Resources;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
 
 /** The tables of a test, and what a check of them comes to. */
 public final class TestTables {

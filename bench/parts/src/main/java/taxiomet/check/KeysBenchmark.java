@@ -1,5 +1,7 @@
 package taxiomet.check;
 
+import taxiomet.keys.KeySet;
+
 import java.util.HashSet;
 import java.util.Random;
 import java.util.Set;

@@ -1,5 +1,9 @@
 package taxiomet.rows;
 
+import taxiomet.values.CellColumn;
+import taxiomet.values.TypedColumn;
+import taxiomet.values.ValueReader;
+
 import java.util.Locale;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;

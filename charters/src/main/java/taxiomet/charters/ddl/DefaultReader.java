@@ -14,7 +14,7 @@ import taxiomet.charters.sql.ConstantReader;
 import taxiomet.charters.sql.ExpressionException;
 import taxiomet.charters.sql.SqlTokens.Kind;
 import taxiomet.charters.sql.SqlTokens.Token;
-import taxiomet.rows.ValueWriter;
+import taxiomet.values.ValueWriter;
 
 /** Makes of what stands behind DEFAULT what a charter declares: a constant, a word for the moment, or what only a server knows. */
 final class DefaultReader {

@@ -11,7 +11,7 @@ import java.util.Optional;
 import taxiomet.charter.Column;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
-import taxiomet.charters.InputFile;
+import taxiomet.charters.input.InputFile;
 import taxiomet.charters.proposals.LineHandler.Line;
 import taxiomet.rehearse.Change;
 import taxiomet.rehearse.Change.InsertedRow;

@@ -8,7 +8,7 @@ import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
-import taxiomet.charters.InputFile;
+import taxiomet.charters.input.InputFile;
 import taxiomet.rehearse.Change;
 import taxiomet.rehearse.ProposalException;
 

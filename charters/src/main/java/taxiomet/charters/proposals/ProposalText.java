@@ -6,7 +6,7 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import taxiomet.charters.InputFile;
+import taxiomet.charters.input.InputFile;
 import taxiomet.rehearse.ProposalException;
 
 /** Reads the files of a proposal that are plain text. */

@@ -15,7 +15,7 @@ import taxiomet.charter.Expression.Operator;
 import taxiomet.charter.Expression.Type;
 import taxiomet.expression.DivisionByZero;
 import taxiomet.expression.Evaluator;
-import taxiomet.rows.ValueReader;
+import taxiomet.values.ValueReader;
 
 /** What types the parts of an expression need and give. */
 final class Typing {

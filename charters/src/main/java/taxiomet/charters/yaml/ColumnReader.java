@@ -15,7 +15,7 @@ import taxiomet.charter.IntRange;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charters.yaml.Node.MapNode;
 import taxiomet.charters.yaml.Node.Scalar;
-import taxiomet.rows.ValueReader;
+import taxiomet.values.ValueReader;
 
 /** Reads one column, in its short form (a type) or its long one. */
 final class ColumnReader {

@@ -2,8 +2,8 @@ package taxiomet.charters.yaml;
 
 import java.util.List;
 import java.util.Optional;
-import taxiomet.charters.Place;
-import taxiomet.charters.Places;
+import taxiomet.charters.input.Place;
+import taxiomet.charters.input.Places;
 import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.MapNode;
 

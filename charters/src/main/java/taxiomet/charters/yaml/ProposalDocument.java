@@ -14,7 +14,7 @@ import taxiomet.charter.CharterException;
 import taxiomet.charter.Column;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charter.Table;
-import taxiomet.charters.InputFile;
+import taxiomet.charters.input.InputFile;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.proposals.ProposalReader.Use;
 import taxiomet.charters.yaml.Node.Entry;

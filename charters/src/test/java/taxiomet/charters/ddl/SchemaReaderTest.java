@@ -16,7 +16,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
-import taxiomet.charters.ReadCharter;
+import taxiomet.charters.input.ReadCharter;
 import taxiomet.charters.yaml.CharterReader;
 import taxiomet.charters.yaml.CharterWriter;
 

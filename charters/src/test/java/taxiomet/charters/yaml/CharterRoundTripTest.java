@@ -20,7 +20,7 @@ import taxiomet.charter.NotRead;
 import taxiomet.charter.Owner;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
-import taxiomet.charters.ReadCharter;
+import taxiomet.charters.input.ReadCharter;
 
 /** What a charter declares is what is read of it, and what is written of it says the same. */
 class CharterRoundTripTest {

@@ -10,8 +10,6 @@ import java.util.TreeMap;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charters.proposals.ProposalReader;
-import taxiomet.check.CheckProgress;
-import taxiomet.check.Resources;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 import taxiomet.rehearse.Change;
 import taxiomet.rehearse.Proposal;
@@ -20,6 +18,8 @@ import taxiomet.rehearse.RehearsalOptions;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
 
 /** Rehearses random cases without the command line. */
 final class Rehearsals {

@@ -8,6 +8,8 @@ import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowRef;
 import taxiomet.rows.Scan;
+import taxiomet.sources.file.ByteInput;
+import taxiomet.sources.file.SingleByteText;
 
 /**
  * A pass over the bytes of a table. Readers take chunks of a fixed size as they come. A chunk holds the rows that begin in it;

@@ -3,7 +3,9 @@ package taxiomet.sources.csv;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.Optional;
-import taxiomet.rows.CellColumn;
+import taxiomet.sources.file.ByteInput;
+import taxiomet.sources.file.SingleByteText;
+import taxiomet.values.CellColumn;
 
 /**
  * A piece of a part in memory, as UTF-8, with its {@link Marks}. Places are counted in the array, offsets in the part; they differ by

@@ -20,6 +20,12 @@ import taxiomet.charter.RowsFile;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.SourceException;
+import taxiomet.sources.file.ByteInput;
+import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.FileStamp;
+import taxiomet.sources.file.Packing;
+import taxiomet.sources.file.PlainInput;
+import taxiomet.sources.file.UnpackedInput;
 
 /** One file of a table. */
 final class CsvPart {

@@ -28,6 +28,11 @@ import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.TableRewriter;
 import taxiomet.rows.TableSource;
+import taxiomet.sources.file.ByteInput;
+import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.Packing;
+import taxiomet.sources.file.SingleByteText;
+import taxiomet.sources.file.SinkStream;
 
 /** A table in one or several delimited text files.  */
 public final class CsvTableSource implements TableSource, TableRewriter {

@@ -1,7 +1,8 @@
 package taxiomet.sources.csv;
 
 import java.io.IOException;
-import taxiomet.rows.CellColumn;
+import taxiomet.sources.file.Utf8;
+import taxiomet.values.CellColumn;
 
 /**
  * Takes single rows of a chunk apart field by field, whatever is in them, and has the chunk made longer when a row goes on behind its

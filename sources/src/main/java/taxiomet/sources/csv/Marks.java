@@ -1,8 +1,8 @@
 package taxiomet.sources.csv;
 
 import java.util.Arrays;
-import taxiomet.rows.CellColumn;
-import taxiomet.rows.Words;
+import taxiomet.values.CellColumn;
+import taxiomet.values.Words;
 
 /**
  * Finds the bytes at which a row can be taken apart: delimiters, quotes, and all control characters, line breaks among them. Eight

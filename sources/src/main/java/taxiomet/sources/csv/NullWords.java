@@ -3,7 +3,7 @@ package taxiomet.sources.csv;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
-import taxiomet.rows.CellColumn;
+import taxiomet.values.CellColumn;
 
 /** The unquoted words that mean null, besides the empty field. */
 final class NullWords {

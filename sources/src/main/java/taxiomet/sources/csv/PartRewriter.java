@@ -17,7 +17,9 @@ import taxiomet.rows.SourceException;
 import taxiomet.rows.TableRewriter.Content;
 import taxiomet.rows.TableRewriter.Contents;
 import taxiomet.rows.TableRewriter.UndoSink;
-import taxiomet.sources.FileHash;
+import taxiomet.sources.file.ByteInput;
+import taxiomet.sources.file.FileHash;
+import taxiomet.sources.file.SingleByteText;
 
 /**
  * Copies one part with some of its rows left out or changed. The rows are told apart by the same splitter that reads them, one at a time,

@@ -4,10 +4,10 @@ import de.siegmar.fastcsv.reader.CsvCallbackHandler;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.RecordType;
 import java.util.Arrays;
-import taxiomet.rows.CellColumn;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowBatch.MalformedRow;
 import taxiomet.rows.RowRef;
+import taxiomet.values.CellColumn;
 
 /**
  * Puts the fields of records into batches. It is called for each field, and written for speed: characters go straight into the

@@ -1,5 +1,7 @@
 package taxiomet.sources.csv;
 
+import taxiomet.sources.file.Utf8;
+
 /** What makes a row malformed, as clauses, and the search for it. */
 final class RowFault {
     static final String NUL = "a NUL character";

@@ -3,11 +3,13 @@ package taxiomet.sources.csv;
 import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
-import taxiomet.rows.CellColumn;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowBatch.MalformedRow;
 import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
+import taxiomet.sources.file.ByteInput;
+import taxiomet.sources.file.SingleByteText;
+import taxiomet.values.CellColumn;
 
 /** Reads single rows of a part that is not compressed: what lies between two known places is taken apart, and the row picked from it. */
 final class RowPicker {

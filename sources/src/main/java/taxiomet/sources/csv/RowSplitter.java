@@ -5,10 +5,11 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import taxiomet.rows.CellColumn;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowBatch.MalformedRow;
 import taxiomet.rows.RowRef;
+import taxiomet.sources.file.Utf8;
+import taxiomet.values.CellColumn;
 
 /**
  * Takes the rows of a chunk apart by its marks, into the spans of a batch's columns. Rows without quotes go through {@link

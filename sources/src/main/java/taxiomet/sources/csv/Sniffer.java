@@ -19,6 +19,9 @@ import java.util.Optional;
 import java.util.zip.GZIPInputStream;
 import taxiomet.charter.RowsFile;
 import taxiomet.rows.SourceException;
+import taxiomet.sources.file.EncodingGuess;
+import taxiomet.sources.file.FileContent;
+import taxiomet.sources.file.FileParts;
 
 /** Finds out how a file is written of which nothing is declared: encoding, delimiter, and whether its first line names the columns. */
 public final class Sniffer {

@@ -3,7 +3,7 @@ package taxiomet.sources.csv;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import taxiomet.rows.CellColumn;
+import taxiomet.values.CellColumn;
 
 /** The cells of a chunk whose text stands apart from its bytes, since quotes were doubled in them. */
 final class UnescapedCells {

@@ -18,6 +18,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.DataFiles;
+import taxiomet.sources.file.EncodingGuess;
+import taxiomet.sources.file.FileContent;
 import taxiomet.survey.FoundTable;
 
 /** What is guessed about files of which nothing is declared, and what is said about it. */

@@ -12,7 +12,8 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import taxiomet.rows.CellColumn;
+import taxiomet.sources.file.Utf8;
+import taxiomet.values.CellColumn;
 
 /** Marks are found eight bytes at a time as they are one by one, and bytes are UTF-8 when Java's decoder says so. */
 class MarksTest {

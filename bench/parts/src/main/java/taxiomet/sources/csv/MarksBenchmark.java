@@ -1,5 +1,7 @@
 package taxiomet.sources.csv;
 
+import taxiomet.sources.file.Utf8;
+
 import java.nio.charset.StandardCharsets;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
@@ -14,7 +16,7 @@ import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
-import taxiomet.rows.CellColumn;
+import taxiomet.values.CellColumn;
 
 /** Marks found eight bytes at a time against one by one, and UTF-8 validated; nanoseconds a byte. */
 @State(Scope.Thread)

@@ -1,0 +1,38 @@
+package taxiomet.cli.option;
+
+import taxiomet.cli.terminal.UsageException;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import picocli.CommandLine.Option;
+import taxiomet.charter.CharterException;
+import taxiomet.charter.DatabaseAddress;
+import taxiomet.charters.Charters;
+import taxiomet.charters.input.InputFile;
+import taxiomet.charters.input.ReadCharter;
+
+/** What commands ask about where a charter comes from. */
+public final class CharterOptions {
+    @Option(
+            names = "--rows",
+            paramLabel = "DIR",
+            description = "With a SQL schema (.sql) as the charter: the folder that holds TABLE.csv for each table."
+                    + " Default: the schema's own folder")
+    private Path rows;
+
+    /** Reads the charter, or the schema that stands for one. */
+    public ReadCharter read(Path file) throws CharterException {
+        if (rows != null && !InputFile.isSchema(file) && !InputFile.isStandardInput(file)) {
+            throw new UsageException(
+                    "--rows goes with a SQL schema (.sql); a charter names the rows of each table itself");
+        }
+        if (rows != null && DatabaseAddress.isOne(rows.toString())) {
+            throw new UsageException("--rows " + rows + ": " + DatabaseAddress.PROBLEM + "; " + DatabaseAddress.REMEDY);
+        }
+        if (rows != null && !Files.isDirectory(rows)) {
+            throw new UsageException("--rows " + rows + ": there is no such folder");
+        }
+        return Charters.read(file, Optional.ofNullable(rows));
+    }
+}

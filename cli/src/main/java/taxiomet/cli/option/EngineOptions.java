@@ -1,0 +1,95 @@
+package taxiomet.cli.option;
+
+import taxiomet.cli.terminal.TemporaryFolder;
+import taxiomet.cli.terminal.UsageException;
+
+import java.util.Locale;
+import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import picocli.CommandLine.Option;
+import taxiomet.charter.Table;
+import taxiomet.rows.TableSource;
+import taxiomet.sources.RowSources;
+import taxiomet.sources.csv.CsvReading;
+import taxiomet.spill.MemoryBudget;
+import taxiomet.work.Resources;
+
+/** With what means rows are read, for the commands that read them. */
+public final class EngineOptions {
+    private static final Pattern SIZE = Pattern.compile("(\\d{1,12})\\s*([kmg])b?", Pattern.CASE_INSENSITIVE);
+    private static final long LEAST_MEMORY = 1L << 10;
+
+    /** Which reader takes delimited text apart. */
+    enum Reader {
+        BYTES,
+        LIBRARY;
+
+        /** The word as users type it. */
+        @Override
+        public String toString() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    @Option(
+            names = "--threads",
+            paramLabel = "N",
+            description = "Work with so many threads. Default: one for each processor core.")
+    private Integer threads;
+
+    @Option(
+            names = "--memory",
+            paramLabel = "SIZE",
+            description = "Keep at most so many bytes of keys in memory (200m, 4g) and the rest in temporary files."
+                    + " Default: a quarter of the machine's memory.")
+    private String memory;
+
+    @Option(
+            names = "--reader",
+            paramLabel = "WHICH",
+            description = "bytes reads delimited text with our own reader where it can, library always with a general"
+                    + " one, to compare. Default: bytes")
+    private Reader reader;
+
+    /** Not for users: tests read tables in tiny pieces, so that every row lies across some joint. */
+    @Option(names = "--chunk", paramLabel = "BYTES", hidden = true, defaultValue = "262144")
+    private int chunk;
+
+    /** @throws UsageException when an option makes no sense */
+    public Resources resources() {
+        int count = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
+        if (count < 1 || count > 1_024) {
+            throw new UsageException("--threads is a number from 1 to 1024");
+        }
+        MemoryBudget budget = memory == null ? MemoryBudget.ofThisProcess() : MemoryBudget.atMost(bytes(memory));
+        // Whoever says how many gets so many.
+        return new Resources(TemporaryFolder.path(), budget, count, threads == null ? Resources.USUAL_BYTES : 1);
+    }
+
+    private static long bytes(String size) {
+        Matcher matcher = SIZE.matcher(size.strip());
+        if (!matcher.matches()) {
+            throw new UsageException("--memory " + size + ": write a size such as 200m or 4g");
+        }
+        int shift = switch (matcher.group(2).toLowerCase(Locale.ROOT)) {
+            case "k" -> 10;
+            case "m" -> 20;
+            default -> 30;
+        };
+        long bytes = Long.parseLong(matcher.group(1)) << shift;
+        if (bytes < LEAST_MEMORY) {
+            throw new UsageException("--memory " + size + ": at least 1k is needed");
+        }
+        return bytes;
+    }
+
+    /** Opens the rows of a table by the reader chosen. */
+    public Function<Table, TableSource> open() {
+        if (chunk < 1) {
+            throw new UsageException("--chunk is a number of bytes, at least 1");
+        }
+        CsvReading reading = new CsvReading(reader == Reader.LIBRARY, chunk);
+        return table -> RowSources.open(table, reading);
+    }
+}

@@ -1,0 +1,24 @@
+package taxiomet.cli.option;
+
+import java.util.Locale;
+import java.util.stream.Stream;
+import taxiomet.charter.Severity;
+
+/** What is grave enough for an exit status of 1. */
+public enum FailOn {
+    ERROR,
+    WARNING,
+    NEVER;
+
+    /** Whether one of some findings is as grave as that. */
+    public boolean isMetBy(Stream<Severity> findings) {
+        Severity worst = this == WARNING ? Severity.WARNING : Severity.ERROR;
+        return this != NEVER && findings.anyMatch(severity -> severity.isAtLeast(worst));
+    }
+
+    /** The word as users type it. */
+    @Override
+    public String toString() {
+        return name().toLowerCase(Locale.ROOT);
+    }
+}

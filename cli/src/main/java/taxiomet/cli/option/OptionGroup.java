@@ -1,0 +1,60 @@
+package taxiomet.cli.option;
+
+import java.util.List;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
+
+/** The parts in which help lists the options of a command, each option in one of them. */
+public enum OptionGroup {
+    READ(
+            "What is read",
+            "-e",
+            "--delete",
+            "--update",
+            "--insert",
+            "--rows",
+            "--only",
+            "--around",
+            "--key",
+            "--link",
+            "--key-columns",
+            "--delimiter",
+            "--encoding"),
+    RULES("Under which rules", "--server", "--deferred", "--all-or-nothing", "--now", "--try"),
+    SHOWN("What is shown", "--examples", "--why", "--compare-actions", "--json", "--quiet", "--color", "--pager"),
+    WRITTEN(
+            "What is written",
+            "--report",
+            "--evidence",
+            "--per-owner",
+            "--into",
+            "--whole",
+            "--undo",
+            "--write-sql",
+            "--write-charter",
+            "--force"),
+    RUN("How it runs", "--fail-on", "--memory", "--threads", "--reader", "--verbose", "--version", "--help");
+
+    private final String title;
+
+    @SuppressWarnings("ImmutableEnumChecker")
+    private final List<String> options;
+
+    OptionGroup(String title, String... options) {
+        this.title = title;
+        this.options = List.of(options);
+    }
+
+    public String title() {
+        return title;
+    }
+
+    /** The options of a command that stand in this part, in its order. */
+    public List<OptionSpec> of(CommandSpec command) {
+        return options.stream()
+                .filter(name -> command.findOption(name) != null)
+                .map(command::findOption)
+                .filter(option -> !option.hidden())
+                .toList();
+    }
+}

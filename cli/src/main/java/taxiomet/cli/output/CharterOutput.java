@@ -1,0 +1,48 @@
+package taxiomet.cli.output;
+
+import taxiomet.cli.terminal.UsageException;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import taxiomet.charter.Charter;
+import taxiomet.charters.yaml.CharterWriter;
+import taxiomet.reports.OutputException;
+
+/** The file that {@code --write-charter} names. */
+public final class CharterOutput {
+    private final Outputs.Place place;
+
+    /** Refuses, before anything is read, what could not be written afterwards. */
+    public CharterOutput(Outputs outputs, String name) {
+        if (!name.equals("-") && !name.endsWith(".yaml") && !name.endsWith(".yml")) {
+            throw new UsageException("--write-charter " + name + ": a charter's name ends in .yaml");
+        }
+        this.place = outputs.place("--write-charter", name);
+    }
+
+    /** Writes the charter whole or not at all, with comments above the declarations that the keys lead to. */
+    public void write(Charter charter, Map<List<String>, List<String>> comments) {
+        // Paths in a charter from standard input start in the current folder, as they do in one from standard output.
+        Path folder = place.isStandardOutput()
+                ? Path.of("").toAbsolutePath()
+                : place.file().toAbsolutePath().getParent();
+        place.write(file -> write(charter, folder, comments, file));
+    }
+
+    /**
+     * Writes a charter into a file.
+     *
+     * @param folder where the charter is to stand in the end: paths start from there
+     * @throws OutputException when it cannot be written
+     */
+    public static void write(Charter charter, Path folder, Map<List<String>, List<String>> comments, Path file) {
+        try {
+            Files.writeString(file, CharterWriter.write(charter, folder, comments));
+        } catch (IOException e) {
+            throw OutputException.of(file.toString(), e);
+        }
+    }
+}

@@ -1,0 +1,96 @@
+package taxiomet.cli.output;
+
+import taxiomet.cli.terminal.UsageException;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.stream.Stream;
+import taxiomet.finding.CheckResult;
+import taxiomet.reports.OutputException;
+import taxiomet.reports.WholeOutput;
+import taxiomet.reports.csv.EvidenceFolder;
+import taxiomet.reports.json.CheckJson;
+import taxiomet.reports.json.Provenance;
+
+/** The folder that {@code --evidence} names. */
+public final class EvidenceOutput {
+    /** The result itself in a folder of evidence; a folder without it is none of ours. */
+    private static final String RESULT_FILE = "result.json";
+
+    private final Path folder;
+    private final boolean isByOwner;
+    private final boolean isForced;
+
+    /** @param isForced whether a result that stands there is replaced */
+    public EvidenceOutput(Path folder, boolean isByOwner, boolean isForced) {
+        this.folder = folder;
+        this.isByOwner = isByOwner;
+        this.isForced = isForced;
+    }
+
+    /** Refuses, before anything is read, what could not be written afterwards. */
+    public void requireFree() {
+        Outputs.requireFolder("--evidence", folder);
+        WholeOutput.recover(folder);
+        if (!Files.exists(folder)) {
+            return;
+        }
+        if (!Files.isDirectory(folder)) {
+            throw new UsageException("--evidence " + folder + " is a file, and should be a folder");
+        }
+        try {
+            if (isEmpty(folder)) {
+                return;
+            }
+            if (!holdsOnlyAResult(folder)) {
+                throw new UsageException("--evidence " + folder
+                        + " holds other things than a result, and is left alone; name a new folder");
+            }
+        } catch (IOException e) {
+            throw OutputException.of(folder.toString(), e);
+        }
+        if (!isForced) {
+            throw new UsageException(
+                    "--evidence " + folder + " holds a result already; name another folder, or add --force");
+        }
+    }
+
+    private static boolean isEmpty(Path folder) throws IOException {
+        try (Stream<Path> content = Files.list(folder)) {
+            return content.findAny().isEmpty();
+        }
+    }
+
+    /** Whether all in a folder was written by this program, so that nothing else is lost when it is replaced. */
+    private static boolean holdsOnlyAResult(Path folder) throws IOException {
+        if (!Files.isRegularFile(folder.resolve(RESULT_FILE))) {
+            return false;
+        }
+        try (Stream<Path> content = Files.walk(folder, 2)) {
+            return content.allMatch(file -> Files.isDirectory(file)
+                    || file.equals(folder.resolve(RESULT_FILE))
+                    || EvidenceFolder.isFileName(file.getFileName().toString()));
+        }
+    }
+
+    /** Writes the folder, whole or not at all. */
+    public void write(CheckResult result, Provenance provenance) {
+        try (WholeOutput output = new WholeOutput(folder)) {
+            Files.createDirectory(output.draft());
+            if (isByOwner) {
+                EvidenceFolder.writeByOwner(result, output.draft());
+            } else {
+                EvidenceFolder.write(result, output.draft());
+            }
+            CheckJson.write(
+                    result,
+                    provenance,
+                    EvidenceFolder.fileNames(result),
+                    output.draft().resolve(RESULT_FILE));
+            output.complete();
+        } catch (IOException e) {
+            throw OutputException.of(folder.toString(), e);
+        }
+    }
+}

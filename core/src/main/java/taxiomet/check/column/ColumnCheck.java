@@ -1,0 +1,44 @@
+package taxiomet.check.column;
+
+import taxiomet.check.pass.BatchCheck;
+import taxiomet.check.pass.FaultLog;
+import taxiomet.check.pass.Faults;
+import taxiomet.check.pass.RowCheck;
+import taxiomet.keys.TypedBatch;
+import taxiomet.values.TypedColumn;
+
+/** A check of the values of one column. */
+abstract class ColumnCheck implements RowCheck {
+    private final int column;
+    private final FaultLog log;
+
+    /** @param log gets the rows at fault */
+    ColumnCheck(int column, FaultLog log) {
+        this.column = column;
+        this.log = log;
+    }
+
+    /** Finds the rows of a batch that are at fault. Several threads do so at once. */
+    abstract void find(TypedColumn values, TypedBatch batch, Faults faults);
+
+    @Override
+    public int[] columns() {
+        return new int[] {column};
+    }
+
+    @Override
+    public BatchCheck onThread() {
+        Faults faults = new Faults(log);
+        return new BatchCheck() {
+            @Override
+            public void look(TypedBatch batch) {
+                find(batch.column(column), batch, faults);
+            }
+
+            @Override
+            public void settle() {
+                faults.settle();
+            }
+        };
+    }
+}

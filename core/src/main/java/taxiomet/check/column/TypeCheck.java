@@ -1,0 +1,29 @@
+package taxiomet.check.column;
+
+import taxiomet.check.pass.FaultLog;
+import taxiomet.check.pass.Faults;
+import taxiomet.keys.TypedBatch;
+import taxiomet.values.TypedColumn;
+
+/** Values that are not of their column's type. */
+public final class TypeCheck extends ColumnCheck {
+    public TypeCheck(int column, FaultLog mismatches) {
+        super(column, mismatches);
+    }
+
+    @Override
+    public boolean readsValues() {
+        return false;
+    }
+
+    @Override
+    void find(TypedColumn values, TypedBatch batch, Faults faults) {
+        if (values.has(TypedColumn.BAD)) {
+            for (int row = 0; row < batch.size(); row++) {
+                if (values.state(row) == TypedColumn.BAD) {
+                    faults.add(batch.ref(row), values.refusal(row).words());
+                }
+            }
+        }
+    }
+}

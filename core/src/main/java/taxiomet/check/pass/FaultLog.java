@@ -1,0 +1,127 @@
+package taxiomet.check.pass;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import taxiomet.charter.Severity;
+import taxiomet.finding.Finding.Reason;
+import taxiomet.finding.FindingKind;
+import taxiomet.spill.SortedSpool;
+import taxiomet.spill.SpillFolder;
+
+/**
+ * The rows of one finding as they are found. For a duplicate a record is (first row of its group, row), for everything
+ * else (row, remark), where the remark is the number of a reason, or a count.
+ */
+public final class FaultLog implements AutoCloseable {
+    /** Different reasons beyond this many are counted as one: a hostile file could give each row its own. */
+    private static final int MAX_REASONS = 1_000;
+
+    private final FindingKind kind;
+    private final Severity severity;
+    private final String table;
+    private final String at;
+    private final List<String> columns;
+    private final SortedSpool rows;
+    private final Map<String, Integer> reasonNumbers = new HashMap<>();
+    private final List<String> reasons = new ArrayList<>();
+    private long[] reasonRows = new long[4];
+
+    /** @param declared the severity that the charter gives to the place */
+    public FaultLog(
+            SpillFolder spill, FindingKind kind, Severity declared, String table, String at, List<String> columns) {
+        this.kind = kind;
+        this.severity = kind.severity(declared);
+        this.table = table;
+        this.at = at;
+        this.columns = List.copyOf(columns);
+        this.rows = new SortedSpool(spill);
+    }
+
+    /** Adds a row without more to say than the finding says. */
+    public void add(long ref) {
+        rows.add(ref, 0);
+    }
+
+    /** Adds a row with a number to go with it: a count of children. */
+    public void add(long ref, long count) {
+        rows.add(ref, count);
+    }
+
+    /** Adds a row with the reason why it is at fault. */
+    public void add(long ref, String reason) {
+        Integer number = reasonNumbers.get(reason);
+        if (number == null) {
+            String kept = reasons.size() < MAX_REASONS ? reason : "another reason";
+            number = reasonNumbers.computeIfAbsent(kept, words -> {
+                reasons.add(words);
+                return reasons.size() - 1;
+            });
+            if (reasonRows.length <= number) {
+                reasonRows = Arrays.copyOf(reasonRows, reasonRows.length * 2);
+            }
+        }
+        reasonRows[number]++;
+        rows.add(ref, number);
+    }
+
+    /** Adds a row of a group of duplicates. */
+    public void addDuplicate(long firstOfGroup, long ref) {
+        rows.add(firstOfGroup, ref);
+    }
+
+    public long size() {
+        return rows.size();
+    }
+
+    public FindingKind kind() {
+        return kind;
+    }
+
+    public Severity severity() {
+        return severity;
+    }
+
+    public String table() {
+        return table;
+    }
+
+    public String at() {
+        return at;
+    }
+
+    public List<String> columns() {
+        return columns;
+    }
+
+    public String reason(long number) {
+        return reasons.isEmpty() ? "" : reasons.get((int) number);
+    }
+
+    /** The reasons given, the commonest first. */
+    public List<Reason> reasons() {
+        List<Reason> all = new ArrayList<>();
+        for (int i = 0; i < reasons.size(); i++) {
+            all.add(new Reason(reasons.get(i), reasonRows[i]));
+        }
+        all.sort(Comparator.comparingLong(Reason::rows).reversed().thenComparing(Reason::words));
+        return all;
+    }
+
+    /** Whether records start with the first row of a group, and not with the row itself. */
+    public boolean isGrouped() {
+        return kind.isGrouped();
+    }
+
+    public SortedSpool.Reader read() {
+        return rows.read();
+    }
+
+    @Override
+    public void close() {
+        rows.close();
+    }
+}

@@ -1,0 +1,89 @@
+package taxiomet.keys;
+
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.List;
+import taxiomet.charter.Column;
+import taxiomet.charter.Table;
+import taxiomet.rows.RowBatch;
+import taxiomet.values.CellColumn;
+import taxiomet.values.TypedColumn;
+
+/** A batch of rows with the cells of some columns read as values of their types, and as parts of keys where a check asks for them. */
+public final class TypedBatch {
+    private final int[] columnsRead;
+    private final TypedColumn[] typed;
+    /** For each column, the keys made of it so far: few, since each is in another form. */
+    private final ColumnKeys[][] keys;
+
+    private RowBatch rows;
+    private int size;
+
+    /**
+     * @param columnsRead places of the table's columns, in the order in which the batches hold them
+     * @param valued those of them whose values are asked for; of the others only states are kept
+     */
+    public TypedBatch(Table table, int[] columnsRead, BitSet valued) {
+        this(table.columns(), columnsRead, valued);
+    }
+
+    private TypedBatch(List<Column> columns, int[] columnsRead, BitSet valued) {
+        this.columnsRead = columnsRead.clone();
+        typed = new TypedColumn[columns.size()];
+        keys = new ColumnKeys[columns.size()][];
+        for (int column : columnsRead) {
+            typed[column] = new TypedColumn(columns.get(column), valued.get(column));
+            keys[column] = new ColumnKeys[0];
+        }
+    }
+
+    /** A batch of one column, which stands on its own. */
+    public static TypedBatch of(Column column, CellColumn cells) {
+        TypedBatch batch = new TypedBatch(List.of(column), new int[] {0}, BitSet.valueOf(new long[] {1}));
+        batch.typed[0].read(cells);
+        batch.size = cells.size();
+        return batch;
+    }
+
+    public void read(RowBatch batch) {
+        rows = batch;
+        size = batch.size();
+        for (int i = 0; i < columnsRead.length; i++) {
+            typed[columnsRead[i]].read(batch.column(i));
+            for (ColumnKeys made : keys[columnsRead[i]]) {
+                made.forget();
+            }
+        }
+    }
+
+    public int size() {
+        return size;
+    }
+
+    public long ref(int row) {
+        return rows.ref(row);
+    }
+
+    RowBatch rows() {
+        return rows;
+    }
+
+    /** The column at a place in the table; it is among those read. */
+    public TypedColumn column(int column) {
+        return typed[column];
+    }
+
+    /** The keys of a column's values, as they are compared in a form; made once, however many checks ask. */
+    public ColumnKeys keys(int column, KeyForm form) {
+        for (ColumnKeys made : keys[column]) {
+            if (made.form().equals(form)) {
+                made.make(typed[column], size);
+                return made;
+            }
+        }
+        ColumnKeys[] more = Arrays.copyOf(keys[column], keys[column].length + 1);
+        more[more.length - 1] = new ColumnKeys(form);
+        keys[column] = more;
+        return keys(column, form);
+    }
+}

@@ -1,0 +1,126 @@
+package taxiomet.values;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+
+/**
+ * The cells of one column of a batch: places in a flat array of UTF-8 bytes, which is the column's own or one that all columns
+ * of a batch share. A cell is null, or a text that may be empty.
+ */
+public final class CellColumn {
+    /** So many bytes of the array can be read behind the end of any cell: words may be loaded without asking. */
+    public static final int PADDING = 16;
+
+    /** The length of a null. */
+    public static final int NULL = -1;
+
+    private byte[] bytes;
+    private int used;
+    /** For each cell its start in the high half, its length in the low one. */
+    private long[] spans;
+
+    private int size;
+
+    /** @param rows how many cells to make room for at first */
+    public CellColumn(int rows) {
+        spans = new long[rows];
+        bytes = new byte[rows * 8 + PADDING];
+    }
+
+    /** A cell as one long: where it starts, and how many bytes it has ({@link #NULL} for a null). */
+    public static long span(int start, int length) {
+        return (long) start << 32 | length & 0xFFFFFFFFL;
+    }
+
+    public void clear() {
+        size = 0;
+        used = 0;
+    }
+
+    public int size() {
+        return size;
+    }
+
+    /** How many bytes all cells take that were added one by one. */
+    public int byteCount() {
+        return used;
+    }
+
+    public boolean isNull(int row) {
+        return (int) spans[row] == NULL;
+    }
+
+    /** The array that {@link #start} and {@link #length} point into; valid until the next cell is added. */
+    public byte[] bytes() {
+        return bytes;
+    }
+
+    public int start(int row) {
+        return (int) (spans[row] >>> 32);
+    }
+
+    /** Length in bytes; -1 for null. */
+    public int length(int row) {
+        return (int) spans[row];
+    }
+
+    /** All cells as {@link #span spans}: the array itself, with room for at least so many, for whoever fills it. */
+    public long[] spans(int rows) {
+        if (spans.length < rows) {
+            spans = Arrays.copyOf(spans, Math.max(rows, spans.length * 2));
+        }
+        return spans;
+    }
+
+    /**
+     * Takes the first {@code count} of {@link #spans} as the cells.
+     *
+     * @param shared what they point into, with {@link #PADDING} behind the last of them
+     */
+    public void set(byte[] shared, int count) {
+        bytes = shared;
+        size = count;
+    }
+
+    /** The cell as text, or null. */
+    public String text(int row) {
+        return isNull(row) ? null : new String(bytes, start(row), length(row), StandardCharsets.UTF_8);
+    }
+
+    public void addNull() {
+        spans(size + 1)[size++] = span(used, NULL);
+    }
+
+    public void add(String text) {
+        byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
+        add(utf8, 0, utf8.length);
+    }
+
+    /** Adds a cell whose bytes stand elsewhere. */
+    public void add(byte[] from, int start, int length) {
+        System.arraycopy(from, start, reserve(length), used, length);
+        commit(used + length);
+    }
+
+    /** Makes room for that many more bytes; the caller writes them from {@link #byteCount()} on, then commits. */
+    public byte[] reserve(int count) {
+        if (bytes.length - PADDING - used < count) {
+            bytes = Arrays.copyOf(bytes, Math.max(bytes.length * 2, used + count + PADDING));
+        }
+        return bytes;
+    }
+
+    /** Ends a cell whose bytes run from {@link #byteCount()} to {@code end}, exclusive. */
+    public void commit(int end) {
+        spans(size + 1)[size++] = span(used, end - used);
+        used = end;
+    }
+
+    /** Takes back all cells from {@code row} on that were added one by one. */
+    public void truncate(int row) {
+        if (row < size) {
+            used = start(row);
+            size = row;
+        }
+    }
+}
