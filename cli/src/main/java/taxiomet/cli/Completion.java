@@ -1,8 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.help.HelpPage;
-import taxiomet.cli.terminal.Terminal;
-
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
@@ -17,6 +14,8 @@ import picocli.CommandLine.Model.ArgSpec;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
+import taxiomet.cli.help.HelpPage;
+import taxiomet.cli.terminal.Terminal;
 
 /** Writes the completion of commands, options and the words that these can be, for three shells. The build calls it. */
 final class Completion {

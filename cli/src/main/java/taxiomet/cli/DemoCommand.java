@@ -1,10 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.option.CommonOptions;
-import taxiomet.cli.terminal.ExitStatus;
-import taxiomet.cli.terminal.Terminal;
-import taxiomet.cli.terminal.UsageException;
-
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -13,6 +8,10 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
 
 /** A guided run on the data that ships with the program. */
 @Command(

@@ -1,9 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.option.WordList;
-import taxiomet.cli.terminal.ExitStatus;
-import taxiomet.cli.terminal.UsageException;
-
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
@@ -11,6 +7,9 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import taxiomet.cli.option.WordList;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.UsageException;
 
 /** Shows the help of a command, as its option {@code --help} does. */
 @Command(

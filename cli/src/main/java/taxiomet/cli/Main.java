@@ -1,13 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.help.HelpPage;
-import taxiomet.cli.terminal.ColorChoice;
-import taxiomet.cli.terminal.ExitStatus;
-import taxiomet.cli.terminal.StandardOutput;
-import taxiomet.cli.terminal.Terminal;
-import taxiomet.cli.terminal.UsageException;
-import taxiomet.cli.terminal.Version;
-
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
 import java.io.PrintStream;
@@ -21,7 +13,14 @@ import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.ParameterException;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.NearestWord;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.cli.help.HelpPage;
+import taxiomet.cli.terminal.ColorChoice;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.StandardOutput;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.terminal.Version;
+import taxiomet.proposal.ProposalException;
 import taxiomet.reports.OutputException;
 import taxiomet.rows.SourceException;
 import taxiomet.spill.SpillException;

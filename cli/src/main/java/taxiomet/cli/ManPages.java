@@ -1,10 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.help.HelpPage;
-import taxiomet.cli.option.OptionGroup;
-import taxiomet.cli.terminal.Terminal;
-import taxiomet.cli.terminal.Version;
-
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
@@ -19,6 +14,10 @@ import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
+import taxiomet.cli.help.HelpPage;
+import taxiomet.cli.option.OptionGroup;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.Version;
 
 /** Writes a man page for each command, from the same words as its help. The build calls it. */
 final class ManPages {

@@ -1,12 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.help.Meanings;
-import taxiomet.cli.option.CommonOptions;
-import taxiomet.cli.option.WordList;
-import taxiomet.cli.terminal.ExitStatus;
-import taxiomet.cli.terminal.Terminal;
-import taxiomet.cli.terminal.UsageException;
-
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -14,6 +7,12 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.NearestWord;
+import taxiomet.cli.help.Meanings;
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.WordList;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
 import taxiomet.reports.text.Paragraph;
 
 /** Tells what a kind of finding means. */

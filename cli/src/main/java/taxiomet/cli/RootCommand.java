@@ -1,11 +1,10 @@
 package taxiomet.cli;
 
-import taxiomet.cli.terminal.Version;
-
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
+import taxiomet.cli.terminal.Version;
 
 /** The program without a command. */
 @Command(

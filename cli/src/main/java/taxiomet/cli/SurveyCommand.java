@@ -1,17 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.option.CommonOptions;
-import taxiomet.cli.option.EngineOptions;
-import taxiomet.cli.option.PageOptions;
-import taxiomet.cli.output.CharterOutput;
-import taxiomet.cli.output.Outputs;
-import taxiomet.cli.output.ReportFiles;
-import taxiomet.cli.terminal.ExitStatus;
-import taxiomet.cli.terminal.Progress;
-import taxiomet.cli.terminal.Terminal;
-import taxiomet.cli.terminal.UsageException;
-import taxiomet.cli.terminal.Version;
-
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -24,6 +12,17 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import taxiomet.check.CheckOptions;
 import taxiomet.check.CheckRun;
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.PageOptions;
+import taxiomet.cli.output.CharterOutput;
+import taxiomet.cli.output.Outputs;
+import taxiomet.cli.output.ReportFiles;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Progress;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.terminal.Version;
 import taxiomet.reports.json.SurveyJson;
 import taxiomet.reports.json.TrialsJson;
 import taxiomet.reports.text.SurveyText;

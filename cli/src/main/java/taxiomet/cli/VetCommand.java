@@ -1,18 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.option.CharterOptions;
-import taxiomet.cli.option.CommonOptions;
-import taxiomet.cli.option.PageOptions;
-import taxiomet.cli.option.ResultOptions;
-import taxiomet.cli.option.ServerName;
-import taxiomet.cli.option.TableNames;
-import taxiomet.cli.output.CharterOutput;
-import taxiomet.cli.output.Outputs;
-import taxiomet.cli.output.ReportFiles;
-import taxiomet.cli.terminal.ExitStatus;
-import taxiomet.cli.terminal.Terminal;
-import taxiomet.cli.terminal.Version;
-
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
@@ -26,6 +13,18 @@ import picocli.CommandLine.Parameters;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
 import taxiomet.charters.input.ReadCharter;
+import taxiomet.cli.option.CharterOptions;
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.PageOptions;
+import taxiomet.cli.option.ResultOptions;
+import taxiomet.cli.option.ServerName;
+import taxiomet.cli.option.TableNames;
+import taxiomet.cli.output.CharterOutput;
+import taxiomet.cli.output.Outputs;
+import taxiomet.cli.output.ReportFiles;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.Version;
 import taxiomet.reports.json.VetJson;
 import taxiomet.reports.text.VetText;
 import taxiomet.vet.VetResult;

@@ -1,7 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.terminal.ExitStatus;
-
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
@@ -19,6 +17,7 @@ import java.util.TreeSet;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import taxiomet.cli.terminal.ExitStatus;
 
 /** Every JSON document that a command or an option writes, against its schema in docs/formats. */
 class DocumentsTest {

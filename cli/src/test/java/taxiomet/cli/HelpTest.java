@@ -1,11 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.help.HelpPage;
-import taxiomet.cli.help.Meanings;
-import taxiomet.cli.option.OptionGroup;
-import taxiomet.cli.terminal.ExitStatus;
-import taxiomet.cli.terminal.Terminal;
-
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayOutputStream;
@@ -25,6 +19,11 @@ import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.OptionSpec;
+import taxiomet.cli.help.HelpPage;
+import taxiomet.cli.help.Meanings;
+import taxiomet.cli.option.OptionGroup;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Terminal;
 
 /** Every option and every kind, in help, man pages, completion and the documents. */
 class HelpTest {

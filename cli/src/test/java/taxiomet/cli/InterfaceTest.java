@@ -1,7 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.terminal.ExitStatus;
-
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -15,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import taxiomet.cli.terminal.ExitStatus;
 
 /** What all commands have in common: windows of every size, servers by their names, options that cannot be honoured. */
 class InterfaceTest {

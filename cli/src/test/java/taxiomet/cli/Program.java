@@ -1,7 +1,5 @@
 package taxiomet.cli;
 
-import taxiomet.cli.terminal.Terminal;
-
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.ByteArrayOutputStream;
@@ -9,6 +7,7 @@ import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import taxiomet.cli.terminal.Terminal;
 
 /** Runs the program in this process, as its launcher would in one of its own. */
 public record Program(int status, String out, String err) {

@@ -10,6 +10,11 @@ import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
 import taxiomet.charter.Total;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Proposal;
+import taxiomet.rehearse.reach.ReachedLink;
+import taxiomet.rehearse.reach.ReachedRows;
+import taxiomet.rehearse.reach.ReachedTable;
 
 /**
  * Decides which columns of the rows reached are kept: all of tables that may be written; of tables whose rows can only go, their keys

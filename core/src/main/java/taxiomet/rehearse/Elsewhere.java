@@ -8,6 +8,16 @@ import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.finding.RehearsalResult.Divergence;
+import taxiomet.proposal.Proposal;
+import taxiomet.proposal.ProposalException;
+import taxiomet.rehearse.reach.ReachedLink;
+import taxiomet.rehearse.reach.ReachedRow;
+import taxiomet.rehearse.reach.ReachedRows;
+import taxiomet.rehearse.replay.ChangeOutcome;
+import taxiomet.rehearse.replay.Refusals;
+import taxiomet.rehearse.result.EndState;
+import taxiomet.rehearse.result.ResultBuilder;
+import taxiomet.rehearse.result.RowNames;
 
 /** Replays a proposal as others would carry it out, and tells where it ends differently. */
 final class Elsewhere {

@@ -5,6 +5,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
 import taxiomet.charter.NearestWord;
+import taxiomet.proposal.ProposalException;
+import taxiomet.rehearse.reach.ListedCondition;
+import taxiomet.rehearse.reach.ReachedTable;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.TableSource;
 

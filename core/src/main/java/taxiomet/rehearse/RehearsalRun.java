@@ -12,6 +12,25 @@ import taxiomet.charter.Key;
 import taxiomet.charter.Table;
 import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.RehearsalResult;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Proposal;
+import taxiomet.rehearse.mariadb.MariadbReplay;
+import taxiomet.rehearse.postgresql.PostgresReplay;
+import taxiomet.rehearse.reach.CellCodec;
+import taxiomet.rehearse.reach.KeyLookup;
+import taxiomet.rehearse.reach.ReachedLink;
+import taxiomet.rehearse.reach.ReachedRow;
+import taxiomet.rehearse.reach.ReachedRows;
+import taxiomet.rehearse.reach.RowGatherer;
+import taxiomet.rehearse.replay.ChangeOutcome;
+import taxiomet.rehearse.replay.ChangeReader;
+import taxiomet.rehearse.replay.Replay;
+import taxiomet.rehearse.replay.StatementTrace;
+import taxiomet.rehearse.result.FindingComparison;
+import taxiomet.rehearse.result.ResultBuilder;
+import taxiomet.rehearse.result.RowNames;
+import taxiomet.rehearse.sqlite.SqliteReplay;
+import taxiomet.rehearse.standard.StandardReplay;
 import taxiomet.rows.TableSource;
 import taxiomet.work.CheckProgress;
 import taxiomet.work.Resources;
@@ -59,7 +78,13 @@ final class RehearsalRun implements AutoCloseable {
             comparison.checkAllBefore();
         }
         outcomes = replay(options.behaviour(), rows.links(), proposal);
-        ResultBuilder builder = new ResultBuilder(charter, proposal, options, rows, names);
+        ResultBuilder builder = new ResultBuilder(
+                charter,
+                proposal,
+                options.behaviour().name().toLowerCase(java.util.Locale.ROOT),
+                options.examples(),
+                rows,
+                names);
         lookForBetterOrder(builder);
         if (options.looksElsewhere()) {
             new Elsewhere(this, options, proposal, rows, names).look(outcomes, builder);

@@ -24,6 +24,8 @@ import taxiomet.charter.Expression.IsNull;
 import taxiomet.charter.Expression.Operator;
 import taxiomet.charter.Expression.Type;
 import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Input;
 import taxiomet.testing.Rehearsed;
 import taxiomet.testing.TestTable;
 import taxiomet.testing.TestTables;

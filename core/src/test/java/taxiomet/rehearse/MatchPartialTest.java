@@ -19,6 +19,7 @@ import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Match;
+import taxiomet.proposal.Change;
 import taxiomet.testing.Rehearsed;
 import taxiomet.testing.TestTable;
 import taxiomet.testing.TestTables;

@@ -14,7 +14,8 @@ import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Expression.Type;
 import taxiomet.charter.ForeignKey.ActionName;
-import taxiomet.rehearse.Proposal.Deferral;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Proposal.Deferral;
 import taxiomet.testing.Rehearsed;
 import taxiomet.testing.TestTables;
 

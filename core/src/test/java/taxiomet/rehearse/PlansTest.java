@@ -23,6 +23,7 @@ import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.PlannedStatement.Kind;
+import taxiomet.proposal.Change;
 import taxiomet.rows.RowEdits;
 import taxiomet.testing.MemorySource;
 import taxiomet.testing.Rehearsed;

@@ -14,12 +14,12 @@ import taxiomet.charter.Expression;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.RefusalResult;
-import taxiomet.rehearse.Change;
-import taxiomet.rehearse.Change.InsertedRow;
-import taxiomet.rehearse.Input;
-import taxiomet.rehearse.Origin;
-import taxiomet.rehearse.Proposal;
-import taxiomet.rehearse.Proposal.Deferral;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Change.InsertedRow;
+import taxiomet.proposal.Input;
+import taxiomet.proposal.Origin;
+import taxiomet.proposal.Proposal;
+import taxiomet.proposal.Proposal.Deferral;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
 

@@ -13,13 +13,13 @@ import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
 import taxiomet.charters.input.InputFile;
 import taxiomet.charters.proposals.LineHandler.Line;
-import taxiomet.rehearse.Change;
-import taxiomet.rehearse.Change.InsertedRow;
-import taxiomet.rehearse.Change.ListedRow;
-import taxiomet.rehearse.Change.RowPlace;
-import taxiomet.rehearse.Input;
-import taxiomet.rehearse.Origin;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Change.InsertedRow;
+import taxiomet.proposal.Change.ListedRow;
+import taxiomet.proposal.Change.RowPlace;
+import taxiomet.proposal.Input;
+import taxiomet.proposal.Origin;
+import taxiomet.proposal.ProposalException;
 
 /** Makes changes of CSV files that list keys, or rows. */
 final class KeyFileReader {

@@ -9,8 +9,8 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
 import taxiomet.charters.input.InputFile;
-import taxiomet.rehearse.Change;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.ProposalException;
 
 /** The way from what a user proposes to changes; all names in them are those of the charter. */
 public final class ProposalReader {

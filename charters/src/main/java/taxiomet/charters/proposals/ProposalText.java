@@ -7,7 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import taxiomet.charters.input.InputFile;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.ProposalException;
 
 /** Reads the files of a proposal that are plain text. */
 final class ProposalText {

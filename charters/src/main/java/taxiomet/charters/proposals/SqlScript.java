@@ -5,7 +5,7 @@ import java.util.List;
 import taxiomet.charters.sql.SqlTokens;
 import taxiomet.charters.sql.SqlTokens.Token;
 import taxiomet.charters.sql.SqlTokens.Unfinished;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.ProposalException;
 
 /** Takes a SQL script apart into statements, each with the line that it begins in. */
 final class SqlScript {

@@ -19,11 +19,11 @@ import taxiomet.charters.sql.ExpressionReader.NamedTable;
 import taxiomet.charters.sql.SqlTokens.Token;
 import taxiomet.charters.sql.TokenCursor;
 import taxiomet.charters.sql.TokenCursor.Unreadable;
-import taxiomet.rehearse.Change;
-import taxiomet.rehearse.Change.InsertedRow;
-import taxiomet.rehearse.Input;
-import taxiomet.rehearse.Origin;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Change.InsertedRow;
+import taxiomet.proposal.Input;
+import taxiomet.proposal.Origin;
+import taxiomet.proposal.ProposalException;
 
 /**
  * Makes changes of SQL statements: {@code DELETE FROM t [WHERE ..]}, {@code UPDATE t SET .. [WHERE ..]} and {@code INSERT INTO t

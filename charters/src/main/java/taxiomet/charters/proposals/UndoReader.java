@@ -12,7 +12,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.ProposalException;
 
 /** Reads how to go back from the files that a rehearsal wrote (docs/formats/undo.schema.json). */
 public final class UndoReader {

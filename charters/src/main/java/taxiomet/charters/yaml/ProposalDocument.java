@@ -21,10 +21,10 @@ import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.ListNode;
 import taxiomet.charters.yaml.Node.MapNode;
 import taxiomet.charters.yaml.Node.Scalar;
-import taxiomet.rehearse.Change;
-import taxiomet.rehearse.Change.Combination;
-import taxiomet.rehearse.Origin;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Change.Combination;
+import taxiomet.proposal.Origin;
+import taxiomet.proposal.ProposalException;
 
 /** Reads a proposal in YAML or JSON (docs/formats/proposal.schema.json): statements, files of rows, merges and renumberings. */
 public final class ProposalDocument {

@@ -11,7 +11,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.ProposalException;
 
 /** An undo is read whole, or refused as what it is not: whatever stands in the file. */
 class FilesOfProposalsTest {

@@ -14,9 +14,9 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Table;
 import taxiomet.charters.sql.Tables;
-import taxiomet.rehearse.Change;
-import taxiomet.rehearse.Input;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Input;
+import taxiomet.proposal.ProposalException;
 
 /** Which statements become which changes, and which are refused. */
 class StatementReaderTest {

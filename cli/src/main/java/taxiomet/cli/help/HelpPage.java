@@ -1,7 +1,5 @@
 package taxiomet.cli.help;
 
-import taxiomet.cli.option.OptionGroup;
-
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -13,6 +11,7 @@ import picocli.CommandLine.Model.ArgSpec;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.UsageMessageSpec;
+import taxiomet.cli.option.OptionGroup;
 import taxiomet.reports.text.Paragraph;
 
 /** The help of a command: options in parts, lines broken between words alone. */

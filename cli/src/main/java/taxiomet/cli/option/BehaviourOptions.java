@@ -1,8 +1,5 @@
 package taxiomet.cli.option;
 
-import taxiomet.cli.terminal.Terminal;
-import taxiomet.cli.terminal.UsageException;
-
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeParseException;
@@ -12,9 +9,11 @@ import java.util.Locale;
 import picocli.CommandLine.Option;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
-import taxiomet.rehearse.Change;
-import taxiomet.rehearse.Proposal;
-import taxiomet.rehearse.Proposal.Deferral;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Proposal;
+import taxiomet.proposal.Proposal.Deferral;
 
 /** Under which rules a proposal is rehearsed. */
 public final class BehaviourOptions {

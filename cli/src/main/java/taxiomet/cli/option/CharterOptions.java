@@ -1,7 +1,5 @@
 package taxiomet.cli.option;
 
-import taxiomet.cli.terminal.UsageException;
-
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
@@ -11,6 +9,7 @@ import taxiomet.charter.DatabaseAddress;
 import taxiomet.charters.Charters;
 import taxiomet.charters.input.InputFile;
 import taxiomet.charters.input.ReadCharter;
+import taxiomet.cli.terminal.UsageException;
 
 /** What commands ask about where a charter comes from. */
 public final class CharterOptions {

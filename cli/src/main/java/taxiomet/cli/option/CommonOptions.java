@@ -1,8 +1,7 @@
 package taxiomet.cli.option;
 
-import taxiomet.cli.terminal.ColorChoice;
-
 import picocli.CommandLine.Option;
+import taxiomet.cli.terminal.ColorChoice;
 
 /** Options that every command has. */
 public final class CommonOptions {

@@ -1,14 +1,13 @@
 package taxiomet.cli.option;
 
-import taxiomet.cli.terminal.TemporaryFolder;
-import taxiomet.cli.terminal.UsageException;
-
 import java.util.Locale;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import picocli.CommandLine.Option;
 import taxiomet.charter.Table;
+import taxiomet.cli.terminal.TemporaryFolder;
+import taxiomet.cli.terminal.UsageException;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
 import taxiomet.sources.csv.CsvReading;

@@ -1,7 +1,5 @@
 package taxiomet.cli.option;
 
-import taxiomet.cli.terminal.UsageException;
-
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -13,6 +11,7 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.NearestWord;
+import taxiomet.cli.terminal.UsageException;
 import taxiomet.rehearse.LinkTrial;
 
 /** Reads what {@code --try} says about links. */

@@ -1,7 +1,5 @@
 package taxiomet.cli.option;
 
-import taxiomet.cli.terminal.UsageException;
-
 import java.io.IOException;
 import java.nio.charset.MalformedInputException;
 import java.nio.charset.StandardCharsets;
@@ -26,8 +24,9 @@ import taxiomet.charters.input.InputFile;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.proposals.ProposalReader.Use;
 import taxiomet.charters.yaml.ProposalDocument;
-import taxiomet.rehearse.Change;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.ProposalException;
 
 /** What is proposed: statements and files, in the order in which they stand on the command line. */
 public final class ProposalOptions {

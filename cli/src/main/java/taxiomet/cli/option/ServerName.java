@@ -1,8 +1,5 @@
 package taxiomet.cli.option;
 
-import taxiomet.cli.terminal.Terminal;
-import taxiomet.cli.terminal.UsageException;
-
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
@@ -12,6 +9,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.NearestWord;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
 import taxiomet.reports.sql.Dialect;
 import taxiomet.vet.Server;
 

@@ -1,11 +1,10 @@
 package taxiomet.cli.option;
 
-import taxiomet.cli.terminal.UsageException;
-
 import java.util.List;
 import taxiomet.charter.Charter;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
+import taxiomet.cli.terminal.UsageException;
 
 /** Names of tables that users type. */
 public final class TableNames {

@@ -1,7 +1,5 @@
 package taxiomet.cli.option;
 
-import taxiomet.cli.terminal.Terminal;
-
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -13,6 +11,7 @@ import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Severity;
 import taxiomet.charters.input.ReadCharter;
+import taxiomet.cli.terminal.Terminal;
 import taxiomet.vet.Judgement;
 import taxiomet.vet.Review;
 

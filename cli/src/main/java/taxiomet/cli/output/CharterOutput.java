@@ -1,7 +1,5 @@
 package taxiomet.cli.output;
 
-import taxiomet.cli.terminal.UsageException;
-
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -9,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import taxiomet.charter.Charter;
 import taxiomet.charters.yaml.CharterWriter;
+import taxiomet.cli.terminal.UsageException;
 import taxiomet.reports.OutputException;
 
 /** The file that {@code --write-charter} names. */

@@ -1,7 +1,5 @@
 package taxiomet.cli.output;
 
-import taxiomet.cli.terminal.UsageException;
-
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -18,6 +16,7 @@ import java.util.stream.Stream;
 import taxiomet.charter.Charter;
 import taxiomet.charter.RowsFile;
 import taxiomet.charter.Table;
+import taxiomet.cli.terminal.UsageException;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;

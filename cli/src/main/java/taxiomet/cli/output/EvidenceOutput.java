@@ -1,11 +1,10 @@
 package taxiomet.cli.output;
 
-import taxiomet.cli.terminal.UsageException;
-
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.stream.Stream;
+import taxiomet.cli.terminal.UsageException;
 import taxiomet.finding.CheckResult;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;

@@ -1,16 +1,15 @@
 package taxiomet.cli.output;
 
-import taxiomet.cli.terminal.ColorChoice;
-import taxiomet.cli.terminal.TemporaryFolder;
-import taxiomet.cli.terminal.Terminal;
-import taxiomet.cli.terminal.TextPage;
-import taxiomet.cli.terminal.UsageException;
-
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import taxiomet.cli.terminal.ColorChoice;
+import taxiomet.cli.terminal.TemporaryFolder;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.TextPage;
+import taxiomet.cli.terminal.UsageException;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
 import taxiomet.reports.text.ResultText;

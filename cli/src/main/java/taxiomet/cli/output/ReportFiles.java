@@ -1,11 +1,10 @@
 package taxiomet.cli.output;
 
-import taxiomet.cli.terminal.UsageException;
-
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import taxiomet.cli.terminal.UsageException;
 
 /** The files that {@code --report} names, each in a format that its ending says, or a word before it: {@code csv:-}. */
 public final class ReportFiles {

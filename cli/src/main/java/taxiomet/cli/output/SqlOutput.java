@@ -1,12 +1,11 @@
 package taxiomet.cli.output;
 
-import taxiomet.cli.option.ServerName;
-import taxiomet.cli.terminal.Terminal;
-
 import java.nio.file.Path;
 import java.util.Optional;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
+import taxiomet.cli.option.ServerName;
+import taxiomet.cli.terminal.Terminal;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.sql.Dialect;

@@ -1,8 +1,5 @@
 package taxiomet.cli.output;
 
-import taxiomet.cli.Program;
-import taxiomet.cli.terminal.ExitStatus;
-
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayInputStream;
@@ -21,6 +18,8 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charters.input.InputFile;
+import taxiomet.cli.Program;
+import taxiomet.cli.terminal.ExitStatus;
 
 /** What comes from standard input, what goes to standard output, and what is told of what was written. */
 class OutputsTest {

@@ -12,7 +12,7 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
-import taxiomet.rehearse.Proposal;
+import taxiomet.proposal.Proposal;
 import taxiomet.rehearse.Rehearsal;
 
 /** With all links waiting for the end of the proposal, as PostgreSQL has them in one transaction with a savepoint before each change. */

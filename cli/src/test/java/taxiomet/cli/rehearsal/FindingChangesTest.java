@@ -18,7 +18,7 @@ import taxiomet.cli.rehearsal.RandomProposal.RuleCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.FindingChange;
-import taxiomet.rehearse.Proposal;
+import taxiomet.proposal.Proposal;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
 

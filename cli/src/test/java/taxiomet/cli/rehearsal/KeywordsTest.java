@@ -22,7 +22,7 @@ import taxiomet.charter.Table;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.sql.ExpressionException;
 import taxiomet.charters.sql.ExpressionReader;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.ProposalException;
 
 /** Every word that PostgreSQL knows, as a table, as a column and in conditions: what it takes without quotes, we take. */
 final class KeywordsTest {

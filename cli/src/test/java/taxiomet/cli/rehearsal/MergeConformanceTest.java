@@ -19,10 +19,10 @@ import taxiomet.cli.rehearsal.RandomProposal.ColumnCase;
 import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
 import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
-import taxiomet.rehearse.Change;
-import taxiomet.rehearse.Change.Combination;
-import taxiomet.rehearse.Origin;
-import taxiomet.rehearse.Proposal;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Change.Combination;
+import taxiomet.proposal.Origin;
+import taxiomet.proposal.Proposal;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
 

@@ -26,7 +26,7 @@ import taxiomet.finding.RehearsalResult.EffectKind;
 import taxiomet.finding.RehearsalResult.EffectRow;
 import taxiomet.finding.RehearsalResult.RowName;
 import taxiomet.finding.RehearsalResult.TotalSum;
-import taxiomet.rehearse.Proposal;
+import taxiomet.proposal.Proposal;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
 

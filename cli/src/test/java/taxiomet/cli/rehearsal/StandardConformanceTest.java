@@ -22,8 +22,8 @@ import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.EffectKind;
 import taxiomet.finding.RehearsalResult.RefusalResult;
+import taxiomet.proposal.Proposal;
 import taxiomet.rehearse.LinkTrial;
-import taxiomet.rehearse.Proposal;
 import taxiomet.rehearse.Rehearsal;
 
 /**

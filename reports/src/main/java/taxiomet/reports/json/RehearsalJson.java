@@ -21,7 +21,7 @@ import taxiomet.finding.RehearsalResult.TableChange;
 import taxiomet.finding.RehearsalResult.TableCount;
 import taxiomet.finding.RehearsalResult.TotalSum;
 import taxiomet.finding.RehearsalResult.Ways;
-import taxiomet.rehearse.ProposalException;
+import taxiomet.proposal.ProposalException;
 
 /** The result of a rehearsal as JSON; docs/formats/rehearsal.schema.json says what is in it. */
 public final class RehearsalJson {

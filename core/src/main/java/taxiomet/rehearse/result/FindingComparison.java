@@ -1,0 +1,116 @@
+package taxiomet.rehearse.result;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+import taxiomet.charter.Key;
+import taxiomet.check.CheckOptions;
+import taxiomet.check.CheckRun;
+import taxiomet.finding.FindingKind;
+import taxiomet.rehearse.reach.ReachedLink;
+import taxiomet.rehearse.reach.ReachedRows;
+import taxiomet.rehearse.reach.ReachedTable;
+import taxiomet.rehearse.reach.RowGatherer;
+import taxiomet.rows.TableSource;
+import taxiomet.work.CheckProgress;
+import taxiomet.work.Resources;
+
+/**
+ * Which findings a proposal adds and mends: by a check of all rows before and after or, where it changes few, of the rows near them
+ * alone.
+ */
+public final class FindingComparison {
+    private static final CheckOptions CHECKING = new CheckOptions(Set.of(), 0, 0);
+
+    private final ReachedRows rows;
+    private final Map<String, TableSource> sources;
+    private final RowGatherer gatherer;
+    private final Resources resources;
+    private final CheckProgress progress;
+    private FindingRowsSeen allBefore;
+
+    public FindingComparison(
+            ReachedRows rows,
+            Map<String, TableSource> sources,
+            RowGatherer gatherer,
+            Resources resources,
+            CheckProgress progress) {
+        this.rows = rows;
+        this.sources = sources;
+        this.gatherer = gatherer;
+        this.resources = resources;
+        this.progress = progress;
+    }
+
+    /** Checks all rows as they were read; what that shows of keys and links spares the replays look-ups. */
+    public void checkAllBefore() {
+        try (CheckRun check = check(sources, resources)) {
+            allBefore = new FindingRowsSeen(check.result(), sources);
+            noteUniqueKeys(check);
+            noteSoundLinks(check);
+        }
+    }
+
+    /** Compares the rows as they stand now with those that were read. */
+    public void compare(int examples, ResultBuilder builder) {
+        if (rows.tables().stream().noneMatch(ReachedTable::isChanged)) {
+            return;
+        }
+        Map<String, TableSource> read = sources;
+        FindingRowsSeen before = allBefore;
+        if (before == null) {
+            Neighbourhood near = new Neighbourhood(rows, gatherer);
+            read = near.gather() ? near.rows(sources) : sources;
+            try (CheckRun check = check(read, resources)) {
+                before = new FindingRowsSeen(check.result(), sources);
+            }
+        }
+        Map<String, TableSource> overlays = new LinkedHashMap<>();
+        boolean hasNewRows = false;
+        for (ReachedTable table : rows.tables()) {
+            OverlaySource overlay = new OverlaySource(read.get(table.table().name()), table);
+            overlays.put(table.table().name(), overlay);
+            hasNewRows |= overlay.hasNewRows();
+        }
+        Resources after = hasNewRows
+                ? new Resources(resources.temporary(), resources.budget(), 1, resources.bytesForThread())
+                : resources;
+        try (CheckRun check = check(overlays, after)) {
+            FindingRowsSeen then = new FindingRowsSeen(check.result(), overlays);
+            builder.setFindings(then.without(before, examples), before.without(then, examples));
+        }
+    }
+
+    private CheckRun check(Map<String, TableSource> of, Resources by) {
+        return CheckRun.start(
+                rows.charter().withComparableLinks(), CHECKING, table -> of.get(table.name()), by, progress);
+    }
+
+    /** Where no duplicates were found, a key has one row alone: others need not be looked for. */
+    private void noteUniqueKeys(CheckRun check) {
+        for (ReachedTable table : rows.tables()) {
+            for (Key key : table.table().keys()) {
+                boolean hasDuplicates = check.result().findings().stream()
+                        .anyMatch(finding -> finding.kind() == FindingKind.DUPLICATE
+                                && finding.table().equals(table.table().name())
+                                && finding.at().equals(key.name()));
+                if (!hasDuplicates && key.where().isEmpty()) {
+                    table.lookup(key).setUniqueAsRead();
+                }
+            }
+        }
+    }
+
+    private void noteSoundLinks(CheckRun check) {
+        for (ReachedLink link : rows.links()) {
+            boolean isSound = link.link.where().isEmpty()
+                    && check.result().links().stream()
+                            .anyMatch(found -> found.child().equals(link.link.child())
+                                    && found.name().equals(link.link.name())
+                                    && found.orphans() == 0);
+            if (isSound) {
+                link.setSoundAsRead();
+            }
+        }
+    }
+}
