@@ -4,26 +4,19 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import taxiomet.charter.Charter;
-import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
 import taxiomet.charter.Owner;
 import taxiomet.charter.Table;
-import taxiomet.check.key.RepeatedRows;
-import taxiomet.check.link.ChildrenCheck;
-import taxiomet.check.link.LinkCheck;
+import taxiomet.check.pass.CheckOptions;
 import taxiomet.check.pass.Reading;
+import taxiomet.check.pass.SecondLook;
 import taxiomet.check.pass.TablePass;
-import taxiomet.check.rule.JudgedRule;
-import taxiomet.check.rule.ParentRuleCheck;
 import taxiomet.finding.CheckResult;
-import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.CheckResult.Remark;
-import taxiomet.finding.CheckResult.RuleResult;
 import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Finding;
 import taxiomet.rows.RefRanges;
@@ -94,11 +87,11 @@ public final class CheckRun implements AutoCloseable {
         });
         reading.run();
         progress.concluding();
-        plan.resolve();
-        findRepeatedRows(inAll);
-        List<Finding> findings = new FindingAssembler(charter, plan, options, sources).assemble();
-        plan.closeIndexes();
-        result = new CheckResult(charter.name(), tableResults(), linkResults(), ruleResults(), findings);
+        plan.plan().resolve();
+        lookAgain(inAll);
+        List<Finding> findings = new FindingAssembler(plan.plan(), sources).assemble(plan.findingsWithoutRows());
+        plan.plan().told();
+        result = new CheckResult(charter.name(), tableResults(), plan.linkResults(), plan.ruleResults(), findings);
     }
 
     private long bytesRead() {
@@ -114,44 +107,50 @@ public final class CheckRun implements AutoCloseable {
             TablePass pass = new TablePass(
                     table,
                     sources.get(table.name()),
-                    plan.columnsOf(table),
-                    plan.checksOf(table),
+                    plan.plan().columnsOf(table),
+                    plan.plan().checksOf(table),
                     plan.malformedOf(table),
                     RefRanges.ALL,
-                    () -> plan.seal(table));
+                    () -> plan.plan().read(table.name()));
             // A parent that comes later, in a circle of links, is asked when all tables have been read.
-            plan.parentsOf(table)
+            plan.plan()
+                    .awaitedBy(table)
                     .forEach(parent -> Optional.ofNullable(passes.get(parent)).ifPresent(pass::waitFor));
             passes.put(table.name(), pass);
         }
     }
 
-    /** Reads again what is needed to know all rows of keys that are repeated. */
-    private void findRepeatedRows(long bytes) {
+    /** Reads again what some checks must see a second time. */
+    private void lookAgain(long bytes) {
         List<TablePass> again = new ArrayList<>();
-        List<RepeatedRows> all = new ArrayList<>();
+        List<SecondLook> all = new ArrayList<>();
         sources.forEach((name, source) -> {
-            Table table = charter.table(name);
-            List<RepeatedRows> repeated = plan.repeatedIn(table);
-            if (repeated.isEmpty()) {
+            List<SecondLook> looks = plan.plan().secondLooksAt(name);
+            if (looks.isEmpty()) {
                 return;
             }
             RefRanges some = RefRanges.none();
             boolean areSome = true;
-            for (RepeatedRows rows : repeated) {
-                areSome &= rows.addRowsTo(some);
+            for (SecondLook look : looks) {
+                areSome &= look.addRowsTo(some);
             }
-            int[] columns = repeated.stream()
-                    .flatMapToInt(rows -> Arrays.stream(rows.columns()))
+            int[] columns = looks.stream()
+                    .flatMapToInt(look -> Arrays.stream(look.columns()))
                     .sorted()
                     .distinct()
                     .toArray();
             again.add(new TablePass(
-                    table, source, columns, repeated, Optional.empty(), areSome ? some : RefRanges.ALL, () -> {}));
-            all.addAll(repeated);
+                    charter.table(name),
+                    source,
+                    columns,
+                    looks,
+                    Optional.empty(),
+                    areSome ? some : RefRanges.ALL,
+                    () -> {}));
+            all.addAll(looks);
         });
         new Reading(again, resources.threadsFor(bytes), table -> {}).run();
-        all.forEach(RepeatedRows::conclude);
+        all.forEach(SecondLook::conclude);
     }
 
     /** What the check came to. */
@@ -162,7 +161,7 @@ public final class CheckRun implements AutoCloseable {
     private List<TableResult> tableResults() {
         List<TableResult> results = new ArrayList<>();
         for (Table table : charter.tables()) {
-            if (!options.judges(table.name()) && !plan.hasFaults(table)) {
+            if (!options.judges(table.name()) && !plan.plan().hasFaults(table)) {
                 continue;
             }
             TableSource source = sources.get(table.name());
@@ -177,11 +176,7 @@ public final class CheckRun implements AutoCloseable {
             } else if (table.primaryKey().isEmpty()) {
                 remarks.add(new Remark("no primary key", "no primary key is declared: equal rows are not noticed"));
             }
-            plan.rules().stream()
-                    .filter(planned ->
-                            planned.table().equals(table) && planned.check().withTooManyParents() > 0)
-                    .map(planned -> undecided(planned.check()))
-                    .forEach(remarks::add);
+            remarks.addAll(plan.remarks(table));
             source.notices().forEach(notice -> remarks.add(new Remark(notice.kind(), notice.text())));
             TablePass pass = passes.get(table.name());
             results.add(new TableResult(
@@ -195,58 +190,11 @@ public final class CheckRun implements AutoCloseable {
                     table.owner().map(o -> o instanceof Owner.Named named ? named.name() : null),
                     pass.rows(),
                     pass.malformed(),
-                    FindingAssembler.faultyRows(table, plan.logs()),
+                    FindingAssembler.faultyRows(table, plan.plan().logs()),
                     source.emptyLines(),
                     remarks));
         }
         return results;
-    }
-
-    private static Remark undecided(JudgedRule rule) {
-        long rows = rule.withTooManyParents();
-        return new Remark(
-                "rule not judged",
-                "rule " + rule.rule().name() + " was not judged for " + rows + (rows == 1 ? " row" : " rows")
-                        + ": keys of parents are repeated, and there are more than " + ParentRuleCheck.MOST_PARENTS
-                        + " different parents for one row");
-    }
-
-    private List<LinkResult> linkResults() {
-        List<LinkResult> results = new ArrayList<>();
-        for (CheckPlan.PlannedLink planned : plan.links()) {
-            ForeignKey link = planned.link();
-            LinkCheck check = planned.check();
-            results.add(new LinkResult(
-                    link.name(),
-                    link.child(),
-                    link.columns(),
-                    link.parent(),
-                    link.parentColumns(),
-                    link.match().name().toLowerCase(Locale.ROOT),
-                    link.isEnforced(),
-                    check.rows(),
-                    check.judged(),
-                    check.nulls(),
-                    check.halfNulls(),
-                    check.illTyped(),
-                    check.orphans().size(),
-                    planned.children().map(ChildrenCheck::tally)));
-        }
-        return results;
-    }
-
-    private List<RuleResult> ruleResults() {
-        return plan.rules().stream()
-                .map(planned -> new RuleResult(
-                        planned.table().name(),
-                        planned.check().rule().name(),
-                        planned.check().rule().text(),
-                        !planned.check().rule().condition().parentsRead().isEmpty(),
-                        planned.check().judged(),
-                        planned.check().notJudged(),
-                        planned.check().unknown(),
-                        planned.check().faults().size()))
-                .toList();
     }
 
     @Override

@@ -10,6 +10,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.charter.Severity;
+import taxiomet.check.pass.CheckOptions;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Finding;
 import taxiomet.finding.Finding.Reason;

@@ -14,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import taxiomet.check.pass.CheckOptions;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Finding.Consequence;
 import taxiomet.finding.Finding.Missing;

@@ -21,6 +21,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Match;
+import taxiomet.check.pass.CheckOptions;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.Finding.Missing;

@@ -22,6 +22,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mockito.InOrder;
+import taxiomet.check.pass.CheckOptions;
 import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.TableSource;

@@ -2,6 +2,7 @@ package taxiomet.check.column;
 
 import java.util.ArrayList;
 import java.util.List;
+import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.finding.Finding.Gap;
 import taxiomet.finding.Finding.Gaps;
@@ -11,7 +12,7 @@ import taxiomet.spill.SpillFolder;
 import taxiomet.values.TypedColumn;
 
 /** The numbers that no row has, between the least and the greatest in a column that the database numbers. */
-public final class GapCheck extends OrderedCheck implements AutoCloseable {
+public final class GapCheck extends OrderedCheck implements Conclusion {
     /** So many gaps are named; all are counted. */
     private static final int MOST_NAMED = 1_000;
 
@@ -41,7 +42,7 @@ public final class GapCheck extends OrderedCheck implements AutoCloseable {
         }
     }
 
-    /** Finds the gaps; the table has been read. */
+    @Override
     public void resolve() {
         SortedSpool.Reader reader = numbers.read();
         boolean isFirst = true;

@@ -1,6 +1,7 @@
 package taxiomet.check.key;
 
 import java.util.List;
+import java.util.Optional;
 import taxiomet.check.pass.BatchCheck;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.RowCheck;
@@ -15,22 +16,27 @@ public final class KeyCheck implements RowCheck {
     private final KeyEncoder encoder;
     private final KeyIndex index;
     private final boolean nullsAreEqual;
-    private final FaultLog nullsInKey;
+    private final Optional<FaultLog> nullsInKey;
     private final List<String> names;
     private final RowFilter filter;
 
     /**
      * @param index gets all keys that can be a parent or a duplicate
      * @param nullsAreEqual whether a key with a null in it can be a duplicate too
-     * @param nullsInKey gets rows with a null in the key; null where that is sound
+     * @param nullsInKey gets rows with a null in the key, where that is a fault
      * @param filter the rows that the key is declared for; null for all
      */
-    public KeyCheck(KeyEncoder encoder, KeyIndex index, boolean nullsAreEqual, FaultLog nullsInKey, RowFilter filter) {
+    public KeyCheck(
+            KeyEncoder encoder,
+            KeyIndex index,
+            boolean nullsAreEqual,
+            Optional<FaultLog> nullsInKey,
+            RowFilter filter) {
         this.encoder = encoder;
         this.index = index;
         this.nullsAreEqual = nullsAreEqual;
         this.nullsInKey = nullsInKey;
-        this.names = nullsInKey == null ? List.of() : nullsInKey.columns();
+        this.names = nullsInKey.map(FaultLog::columns).orElse(List.of());
         this.filter = filter;
     }
 
@@ -92,11 +98,11 @@ public final class KeyCheck implements RowCheck {
 
         @Override
         public void settle() {
-            if (nullsInKey != null && !areAllUsable) {
+            if (nullsInKey.isPresent() && !areAllUsable) {
                 for (int row = 0; row < batch.size(); row++) {
                     keys.look(row);
                     if (keys.nulls() > 0) {
-                        nullsInKey.add(batch.ref(row), nullsIn(row));
+                        nullsInKey.get().add(batch.ref(row), nullsIn(row));
                     }
                 }
             }

@@ -2,6 +2,7 @@ package taxiomet.check.key;
 
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.OrderedCheck;
+import taxiomet.check.pass.SecondLook;
 import taxiomet.expression.RowFilter;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyIndex;
@@ -19,7 +20,7 @@ import taxiomet.spill.SpillFolder;
  * the rows of these and later times where memory holds all keys; the first row of each is found when the table's keys are read
  * again. What memory could not hold is found then as a whole.
  */
-public final class RepeatedRows extends OrderedCheck implements KeyIndex.Repeated, AutoCloseable {
+public final class RepeatedRows extends OrderedCheck implements KeyIndex.Repeated, SecondLook, AutoCloseable {
     private final KeyEncoder encoder;
     private final KeyIndex index;
     private final FaultLog duplicates;
@@ -89,12 +90,12 @@ public final class RepeatedRows extends OrderedCheck implements KeyIndex.Repeate
         rows.add(Partitions.of(KeyTable.hash(high, low)), high, low, ref);
     }
 
-    /** Whether the table must be read again. */
+    @Override
     public boolean hasAny() {
         return areKeysTooMany || keys.size() > 0;
     }
 
-    /** Adds the rows that must be read again to know all; false when that is every one. */
+    @Override
     public boolean addRowsTo(RefRanges wanted) {
         if (!hasLaterRows) {
             return false;
@@ -138,6 +139,7 @@ public final class RepeatedRows extends OrderedCheck implements KeyIndex.Repeate
     }
 
     /** Puts the rows into the log, group by group; all of them have been found. */
+    @Override
     public void conclude() {
         try (KeyTable firsts = new KeyTable(null)) {
             for (int partition = 0; rows != null && partition < Partitions.COUNT; partition++) {

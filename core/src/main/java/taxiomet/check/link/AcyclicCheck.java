@@ -1,6 +1,7 @@
 package taxiomet.check.link;
 
 import java.util.Arrays;
+import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.expression.RowFilter;
@@ -11,7 +12,7 @@ import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillFolder;
 
 /** Rows of a table that are their own ancestors over a link to itself: each row is an edge from its own key to its parent's. */
-public final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
+public final class AcyclicCheck extends OrderedCheck implements Conclusion {
     private static final int BLOCK = 1 << 14;
 
     private final SpillFolder spill;
@@ -78,7 +79,8 @@ public final class AcyclicCheck extends OrderedCheck implements AutoCloseable {
         }
     }
 
-    /** Finds the rings, in memory while there is room; the table has been read. */
+    /** Finds the rings, in memory while there is room. */
+    @Override
     public void resolve() {
         long rows = edges.size() / Rings.EDGE;
         long bytes = rows * Rings.BYTES_IN_MEMORY;

@@ -2,6 +2,7 @@ package taxiomet.check.link;
 
 import java.util.TreeMap;
 import taxiomet.charter.IntRange;
+import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.check.pass.RowCheck;
@@ -18,7 +19,7 @@ import taxiomet.spill.SpillFolder;
  * How many children each parent row has over one link. A child counts for every parent row that equals it in all columns
  * of the link; a parent whose key holds a null or an ill-typed value has no children.
  */
-public final class ChildrenCheck implements AutoCloseable {
+public final class ChildrenCheck implements Conclusion {
     private final IntRange range;
     private final FaultLog tooFew;
     private final FaultLog tooMany;
@@ -89,6 +90,7 @@ public final class ChildrenCheck implements AutoCloseable {
     }
 
     /** Counts; all tables have been read. */
+    @Override
     public void resolve() {
         try (KeyTable counts = new KeyTable(null)) {
             for (int partition = 0; partition < Partitions.COUNT; partition++) {

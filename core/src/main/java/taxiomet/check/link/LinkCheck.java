@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.check.pass.BatchCheck;
+import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.RowCheck;
 import taxiomet.expression.RowFilter;
@@ -18,15 +19,16 @@ import taxiomet.spill.Partitions;
 import taxiomet.spill.SpillFolder;
 
 /** Orphans and half-null rows of one link, under its match type (ISO/IEC 9075-2, 4.18.3.2). */
-public final class LinkCheck implements RowCheck, KeyIndex.Probe {
+public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
     private final KeyEncoder encoder;
     private final Match match;
     private final KeyIndex parents;
     private final BooleanSupplier areUsualNumbers;
-    private final PartialParents partialParents;
+    private final Optional<PartialParents> partialParents;
     private final RowFilter filter;
     private final FaultLog orphans;
     private final FaultLog halfNull;
+    private final int counted;
     private final MissingValues missing;
     private final Partitions waiting;
 
@@ -39,8 +41,9 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe {
     /**
      * @param parents the keys of the parent, in the encoder's forms
      * @param areUsualNumbers whether these keys are whole numbers, all written as usual; asked when all have been read
-     * @param partialParents the parts of these keys; null unless the match is partial
+     * @param partialParents the parts of these keys, where the match is partial
      * @param filter the rows that the link is declared for; null for all
+     * @param counted how many of the commonest values without a parent will be asked for
      */
     public LinkCheck(
             SpillFolder spill,
@@ -48,10 +51,11 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe {
             Match match,
             KeyIndex parents,
             BooleanSupplier areUsualNumbers,
-            PartialParents partialParents,
+            Optional<PartialParents> partialParents,
             RowFilter filter,
             FaultLog orphans,
-            FaultLog halfNull) {
+            FaultLog halfNull,
+            int counted) {
         this.encoder = encoder;
         this.match = match;
         this.parents = parents;
@@ -60,6 +64,7 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe {
         this.filter = filter;
         this.orphans = orphans;
         this.halfNull = halfNull;
+        this.counted = counted;
         this.missing = new MissingValues(spill);
         this.waiting = new Partitions(spill);
         parents.await(this);
@@ -204,7 +209,7 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe {
                 if (keys.illTyped() > 0) {
                     addIllTyped(row, ref);
                 } else {
-                    partialParents.await(LinkCheck.this, keys, row, ref);
+                    partialParents.orElseThrow().await(LinkCheck.this, keys, row, ref);
                 }
             }
         }
@@ -227,8 +232,15 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe {
         missing.add(high, low, ref);
     }
 
-    /** Lets go of the keys that waited, and of the values once they are counted. */
+    @Override
+    public void resolve() {
+        partialParents.ifPresent(PartialParents::resolve);
+        missing.count(counted);
+    }
+
+    @Override
     public void close() {
+        partialParents.ifPresent(PartialParents::close);
         waiting.close();
         missing.close();
     }

@@ -29,6 +29,7 @@ public final class FaultLog implements AutoCloseable {
     private final Map<String, Integer> reasonNumbers = new HashMap<>();
     private final List<String> reasons = new ArrayList<>();
     private long[] reasonRows = new long[4];
+    private Telling telling = new Reasoned(this, "");
 
     /** @param declared the severity that the charter gives to the place */
     public FaultLog(
@@ -39,6 +40,15 @@ public final class FaultLog implements AutoCloseable {
         this.at = at;
         this.columns = List.copyOf(columns);
         this.rows = new SortedSpool(spill);
+    }
+
+    /** Says how its rows are told, if not by their reasons alone. */
+    public void tellAs(Telling how) {
+        telling = how;
+    }
+
+    public Telling telling() {
+        return telling;
     }
 
     /** Adds a row without more to say than the finding says. */

@@ -15,6 +15,7 @@ import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Table;
+import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.check.pass.RowCheck;
@@ -40,7 +41,7 @@ import taxiomet.values.TypedColumn;
  * <p>A child's record is: its row, whether it has met several parents, two longs for the key of each link, and the values found
  * so far. A parent's is: its key, two longs for the key of each link that starts from it, and its values.
  */
-public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, AutoCloseable {
+public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, Conclusion {
     private static final int ROW = 0;
     /** How many different parents the child has met so far, or their parents; 0 for one alone. */
     private static final int SEVERAL = 1;
@@ -286,6 +287,7 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, A
     }
 
     /** Joins and judges; all tables have been read. */
+    @Override
     public void resolve() {
         for (int s = 0; s < steps.size(); s++) {
             Partitions joined = s + 1 < steps.size() ? new Partitions(spill) : null;

@@ -1,4 +1,4 @@
-package taxiomet.check;
+package taxiomet.check.pass;
 
 import java.util.Set;
 
@@ -18,11 +18,16 @@ public record CheckOptions(Set<String> only, int examples, int hinted) {
     }
 
     /** How many of the different values without a parent a finding names, however few rows it shows. */
-    int namedValues() {
+    public int namedValues() {
         return Math.max(LEAST_NAMED_VALUES, examples);
     }
 
-    boolean judges(String table) {
+    public boolean judges(String table) {
         return only.isEmpty() || only.contains(table);
+    }
+
+    /** How many of the different values without a parent are kept for a finding and its hints. */
+    public int namedOrHinted() {
+        return Math.max(hinted, namedValues());
     }
 }

@@ -1,0 +1,96 @@
+package taxiomet.check.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
+import taxiomet.charter.Rule;
+import taxiomet.charter.Table;
+import taxiomet.check.pass.FaultLog;
+import taxiomet.check.pass.Kind;
+import taxiomet.check.pass.Plan;
+import taxiomet.check.pass.RowLookup.FoundRow;
+import taxiomet.check.pass.Telling;
+import taxiomet.finding.CheckResult.Remark;
+import taxiomet.finding.CheckResult.RuleResult;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
+
+/** What rules declare: conditions over a row and its parents. */
+public final class RuleKinds implements Kind {
+    private final Plan plan;
+    private final List<PlannedRule> rules = new ArrayList<>();
+
+    private record PlannedRule(Table table, JudgedRule check) {}
+
+    public RuleKinds(Plan plan) {
+        this.plan = plan;
+    }
+
+    @Override
+    public void plan(Table table) {
+        for (Rule rule : table.rules()) {
+            List<String> columns = IntStream.of(rule.condition().columnsRead())
+                    .mapToObj(column -> table.columns().get(column).name())
+                    .toList();
+            FaultLog log = plan.log(FindingKind.BROKEN_RULE, rule.severity(), table, rule.name(), columns);
+            log.tellAs(new BrokenTold(log, rule));
+            if (rule.condition().parentsRead().isEmpty()) {
+                RuleCheck check = new RuleCheck(rule, log);
+                rules.add(new PlannedRule(table, check));
+                plan.look(table, check);
+            } else {
+                ParentRuleCheck check = new ParentRuleCheck(rule, table, plan.charter(), log, plan.spill());
+                rules.add(new PlannedRule(table, check));
+                plan.look(table, check);
+                plan.conclude(check);
+                check.parentSides().forEach((side, parent) -> plan.look(parent, side));
+            }
+        }
+    }
+
+    private record BrokenTold(FaultLog log, Rule rule) implements Telling {
+        @Override
+        public Finding.Details details() {
+            return new Finding.Broken(rule.text(), log.reasons());
+        }
+
+        @Override
+        public Evidence evidence(FoundRow row, long remark) {
+            return row.evidence(log.reason(remark));
+        }
+    }
+
+    /** How many rows each rule was judged for, as declared. */
+    public List<RuleResult> results() {
+        return rules.stream()
+                .map(planned -> new RuleResult(
+                        planned.table().name(),
+                        planned.check().rule().name(),
+                        planned.check().rule().text(),
+                        !planned.check().rule().condition().parentsRead().isEmpty(),
+                        planned.check().judged(),
+                        planned.check().notJudged(),
+                        planned.check().unknown(),
+                        planned.check().faults().size()))
+                .toList();
+    }
+
+    /** What is worth saying about the rules of a table. */
+    public List<Remark> remarks(Table table) {
+        return rules.stream()
+                .filter(planned ->
+                        planned.table().equals(table) && planned.check().withTooManyParents() > 0)
+                .map(planned -> undecided(planned.check()))
+                .toList();
+    }
+
+    private static Remark undecided(JudgedRule rule) {
+        long rows = rule.withTooManyParents();
+        return new Remark(
+                "rule not judged",
+                "rule " + rule.rule().name() + " was not judged for " + rows + (rows == 1 ? " row" : " rows")
+                        + ": keys of parents are repeated, and there are more than " + ParentRuleCheck.MOST_PARENTS
+                        + " different parents for one row");
+    }
+}
