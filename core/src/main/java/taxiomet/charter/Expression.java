@@ -126,6 +126,32 @@ public sealed interface Expression {
         }
     }
 
+    /** What can be made of the children of a row. */
+    enum Aggregate {
+        COUNT,
+        SUM,
+        AVG,
+        MIN,
+        MAX;
+
+        public String word() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /**
+     * What the children of a row come to over one link: how many there are, or what is made of a column of theirs that is not null
+     * (ISO/IEC 9075-2, 10.9). Without children a count is 0, everything else null.
+     *
+     * @param child the table whose rows are the children
+     * @param link the name of its link that leads to the row
+     * @param column the place of the column in the child's table; empty where rows are counted
+     * @param text as it is written: {@code sum(harvest.harvest_lot.weight_kg)}
+     */
+    record ChildrenValue(
+            Aggregate aggregate, String child, String link, Optional<Integer> column, String text, Type type)
+            implements Expression {}
+
     /** The number of the row in its file, 1 for the first, as evidence has it; only in a change, where rows are being named. */
     record RowNumber() implements Expression {
         @Override
@@ -247,11 +273,12 @@ public sealed interface Expression {
         return List.of();
     }
 
-    /** All that an expression reads of a row or its parents, as often as it stands there. */
+    /** All that an expression reads of a row, its parents or its children, as often as it stands there. */
     default List<Expression> leaves() {
         List<Expression> leaves = all();
         leaves.removeIf(part -> !(part instanceof ColumnValue)
                 && !(part instanceof ParentValue)
+                && !(part instanceof ChildrenValue)
                 && !(part instanceof RowNumber)
                 && !(part instanceof RowFile));
         return leaves;
@@ -293,5 +320,18 @@ public sealed interface Expression {
                 .filter(ParentValue.class::isInstance)
                 .map(ParentValue.class::cast)
                 .toList();
+    }
+
+    /** What the expression makes of children. */
+    default List<ChildrenValue> childrenRead() {
+        return leaves().stream()
+                .filter(ChildrenValue.class::isInstance)
+                .map(ChildrenValue.class::cast)
+                .toList();
+    }
+
+    /** Whether the expression reads rows of other tables: parents or children. */
+    default boolean readsRelatives() {
+        return !parentsRead().isEmpty() || !childrenRead().isEmpty();
     }
 }

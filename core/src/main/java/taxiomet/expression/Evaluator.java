@@ -10,6 +10,7 @@ import taxiomet.charter.Expression.And;
 import taxiomet.charter.Expression.Arithmetic;
 import taxiomet.charter.Expression.Between;
 import taxiomet.charter.Expression.Call;
+import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.charter.Expression.Compared;
 import taxiomet.charter.Expression.In;
@@ -37,7 +38,7 @@ public final class Evaluator {
 
     private Leaves leaves;
 
-    /** Gives the values of an expression's leaves: columns of a row or of its parents, and what queries in it come to. */
+    /** Gives the values of an expression's leaves: columns of a row or its parents, what its children and queries in it come to. */
     public interface Leaves {
         Object value(Expression leaf);
     }
@@ -55,6 +56,7 @@ public final class Evaluator {
     private Object value(Expression expression) {
         if (expression instanceof ColumnValue
                 || expression instanceof ParentValue
+                || expression instanceof ChildrenValue
                 || expression instanceof InQuery
                 || expression instanceof RowNumber
                 || expression instanceof RowFile) {
@@ -190,14 +192,15 @@ public final class Evaluator {
                 if (b.signum() == 0) {
                     throw new DivisionByZero();
                 }
-                yield e.type() == Type.INTEGER
-                        ? a.divideToIntegralValue(b)
-                        : a.divide(
-                                b,
-                                new MathContext(
-                                        Math.max(LEAST_PRECISION, a.precision() + MORE_DIGITS), RoundingMode.HALF_UP));
+                yield e.type() == Type.INTEGER ? a.divideToIntegralValue(b) : quotient(a, b);
             }
         };
+    }
+
+    /** One exact number by another, which is not zero, to at least {@value #LEAST_PRECISION} digits. */
+    public static BigDecimal quotient(BigDecimal a, BigDecimal b) {
+        return a.divide(
+                b, new MathContext(Math.max(LEAST_PRECISION, a.precision() + MORE_DIGITS), RoundingMode.HALF_UP));
     }
 
     private static Object negated(Object value) {
@@ -242,7 +245,8 @@ public final class Evaluator {
         };
     }
 
-    private static int compare(Object left, Object right) {
+    /** The order of two values of comparable types, neither of them null: numbers by value, texts by code point. */
+    public static int compare(Object left, Object right) {
         if (left instanceof BigDecimal a && right instanceof BigDecimal b) {
             return a.compareTo(b);
         } else if (left instanceof Number a && right instanceof Number b && !(left instanceof Long)) {

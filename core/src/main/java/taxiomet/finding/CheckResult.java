@@ -102,8 +102,9 @@ public record CheckResult(
      * One rule.
      *
      * @param asksParents whether the condition asks for columns of parents
+     * @param asksChildren whether it asks what children come to
      * @param judged rows for which the condition was evaluated
-     * @param notJudged rows with an operand that is not of its type, or without the parent asked for
+     * @param notJudged rows with an operand that is not of its type, their children's among them, or without the parent asked for
      * @param unknown rows among the judged for which it is neither true nor false
      * @param broken rows among the judged for which it is false, or that divide by zero
      */
@@ -112,6 +113,7 @@ public record CheckResult(
             String name,
             String condition,
             boolean asksParents,
+            boolean asksChildren,
             long judged,
             long notJudged,
             long unknown,

@@ -4,7 +4,9 @@ import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
 import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.Aggregate;
 import taxiomet.charter.Expression.Arithmetic;
+import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.charter.Expression.Comparator;
 import taxiomet.charter.Expression.Compared;
@@ -41,6 +43,13 @@ public final class Expressions {
 
     public static Expression parent(String link, int place, Type type) {
         return new ParentValue(List.of(link), place, type);
+    }
+
+    /** What children come to; the column is counted or read, by its place, or -1 for rows. */
+    public static Expression children(Aggregate aggregate, String child, String link, int column, Type type) {
+        String text = aggregate.word() + "(" + child + "." + link + (column < 0 ? "" : "." + column) + ")";
+        return new ChildrenValue(
+                aggregate, child, link, column < 0 ? Optional.empty() : Optional.of(column), text, type);
     }
 
     public static Expression is(Comparator comparator, Expression left, Expression right) {

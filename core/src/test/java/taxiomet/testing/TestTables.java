@@ -115,6 +115,18 @@ public final class TestTables {
         return findings;
     }
 
+    /** All rows behind the finding at one place, each with what is wrong with it. */
+    public List<String> problems(String at) {
+        List<String> problems = new ArrayList<>();
+        try (CheckRun run = start(new CheckOptions(Set.of(), 3, 100))) {
+            run.result().findings().stream()
+                    .filter(finding -> finding.at().equals(at))
+                    .forEach(finding ->
+                            finding.evidence().forEach(row -> problems.add(row.row() + " " + row.problem())));
+        }
+        return problems;
+    }
+
     private static String place(Evidence row) {
         String group = row.group() > 0 ? "/" + row.group() : "";
         return (row.part().equals("part0") ? "" : row.part() + ":") + row.row() + group;

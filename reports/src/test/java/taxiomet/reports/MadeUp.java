@@ -214,7 +214,7 @@ final class MadeUp {
                         1,
                         4,
                         Optional.of(new ChildrenTally(2, 1, 0, 0, 12_336, 12_336)))),
-                List.of(new RuleResult("hive", "few", "frames < 12", false, 12_000, 344, 1, 1)),
+                List.of(new RuleResult("hive", "few", "frames < 12", false, false, 12_000, 344, 1, 1)),
                 findings);
     }
 

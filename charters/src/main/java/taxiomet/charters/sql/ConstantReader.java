@@ -3,6 +3,7 @@ package taxiomet.charters.sql;
 import java.util.List;
 import java.util.Optional;
 import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.Aggregate;
 import taxiomet.charter.Expression.Literal;
 import taxiomet.charters.sql.SqlTokens.Token;
 
@@ -36,6 +37,11 @@ public final class ConstantReader implements ExpressionParser.Names {
     @Override
     public Expression column(List<Token> parts) throws ExpressionException {
         throw ExpressionException.of("`" + parts.get(0).text() + "` is no constant");
+    }
+
+    @Override
+    public Expression children(Aggregate aggregate, List<Token> parts) throws ExpressionException {
+        throw ExpressionException.of("`" + aggregate.word() + "` of children is no constant");
     }
 
     @Override

@@ -1,13 +1,16 @@
 package taxiomet.charters.sql;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.Aggregate;
 import taxiomet.charter.Expression.And;
 import taxiomet.charter.Expression.Comparator;
 import taxiomet.charter.Expression.Compared;
@@ -49,6 +52,9 @@ final class ExpressionParser {
     interface Names {
         /** The column that one or several names, with dots between them, mean. */
         Expression column(List<Token> parts) throws ExpressionException;
+
+        /** What the children that names with dots between them mean come to: a table, its link, and perhaps a column. */
+        public Expression children(Aggregate aggregate, List<Token> parts) throws ExpressionException;
 
         /** Whether an expression is a column of type char(n). */
         boolean isPadded(Expression expression);
@@ -512,6 +518,11 @@ final class ExpressionParser {
                 throw notRead(tokens);
             }
             value = Typing.cast(operand, type(), first.text());
+        } else if (aggregate(word).isPresent()) {
+            if (!tokens.peek().isName()) {
+                throw notRead(tokens);
+            }
+            value = names.children(aggregate(word).get(), path());
         } else {
             FunctionName function = function(word);
             if (function == FunctionName.TRIM && tokens.take("both")) {
@@ -527,6 +538,12 @@ final class ExpressionParser {
         return value;
     }
 
+    private static Optional<Aggregate> aggregate(String word) {
+        return Arrays.stream(Aggregate.values())
+                .filter(aggregate -> aggregate.word().equals(word))
+                .findFirst();
+    }
+
     private static FunctionName function(String word) throws ExpressionException {
         String usual = switch (word) {
             case "char_length", "character_length" -> "length";
@@ -538,7 +555,13 @@ final class ExpressionParser {
                 return function;
             }
         }
-        throw ExpressionException.unknown("there is no function", word, FunctionName.words());
+        throw ExpressionException.unknown(
+                "there is no function",
+                word,
+                Stream.concat(
+                                FunctionName.words().stream(),
+                                Arrays.stream(Aggregate.values()).map(Aggregate::word))
+                        .toList());
     }
 
     /** The type behind AS or two colons. */

@@ -11,6 +11,8 @@ import java.util.Set;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.Aggregate;
+import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.charter.Expression.InQuery;
 import taxiomet.charter.Expression.Literal;
@@ -76,12 +78,22 @@ public final class ExpressionReader implements ExpressionParser.Names {
         return expression;
     }
 
+    /** A search condition over the row's own columns alone. */
+    public Expression readOwnCondition(String sql) throws ExpressionException {
+        Expression expression = readCondition(sql);
+        if (expression.readsRelatives()) {
+            throw ExpressionException.of(
+                    "this asks for parents or children, and is a condition over the row's own columns");
+        }
+        return expression;
+    }
+
     /** An expression that gives a number. */
     public Expression readNumber(String sql) throws ExpressionException {
         Expression expression = read(sql);
-        if (!expression.parentsRead().isEmpty()) {
+        if (expression.readsRelatives()) {
             throw ExpressionException.of(
-                    "this asks for a parent's column, and is to be added up over the rows themselves");
+                    "this asks for parents or children, and is to be added up over the rows themselves");
         }
         if (!expression.type().isNumber()) {
             throw ExpressionException.of("this gives a " + expression.type().words() + ", not a number");
@@ -214,6 +226,39 @@ public final class ExpressionReader implements ExpressionParser.Names {
         }
         int place = placeOf(parts.get(parts.size() - 1), from.columns());
         return new ParentValue(way, place, Type.of(from.columns().get(place).type()));
+    }
+
+    @Override
+    public Expression children(Aggregate aggregate, List<Token> parts) throws ExpressionException {
+        String path = String.join(".", parts.stream().map(Token::text).toList());
+        String written = aggregate.word() + "(" + path + ")";
+        if (statement.isPresent()) {
+            throw ExpressionException.of("`" + written + "`: a change asks for columns of its own table alone");
+        }
+        boolean isCount = aggregate == Aggregate.COUNT;
+        if (parts.size() > 3 || parts.size() < (isCount ? 2 : 3)) {
+            throw ExpressionException.of("`" + written + "`: " + aggregate.word()
+                    + " takes the table of the children, its link and "
+                    + (isCount ? "perhaps " : "") + "a column, as in " + aggregate.word() + "(table.link"
+                    + (isCount ? "" : ".column") + ")");
+        }
+        Table child = tables.get(named("table", parts.get(0), tables.keySet()));
+        List<String> links = child.links().stream()
+                .filter(link -> link.parent().equals(table))
+                .map(ForeignKey::name)
+                .toList();
+        String link = parts.get(1).text();
+        if (!links.contains(link)) {
+            throw ExpressionException.unknown(
+                    "table `" + child.name() + "` has no link to `" + table + "` that is called", link, links);
+        }
+        if (parts.size() == 2) {
+            return new ChildrenValue(aggregate, child.name(), link, Optional.empty(), written, Type.INTEGER);
+        }
+        int place = placeOf(parts.get(2), child.columns());
+        Type column = Type.of(child.columns().get(place).type());
+        return new ChildrenValue(
+                aggregate, child.name(), link, Optional.of(place), written, Typing.ofAggregate(aggregate, column));
     }
 
     private static int placeOf(Token written, List<Column> columns) throws ExpressionException {

@@ -7,6 +7,7 @@ import java.util.UUID;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.Aggregate;
 import taxiomet.charter.Expression.Arithmetic;
 import taxiomet.charter.Expression.Call;
 import taxiomet.charter.Expression.FunctionName;
@@ -61,6 +62,28 @@ final class Typing {
             return Type.APPROXIMATE;
         }
         return a == Type.INTEGER && b == Type.INTEGER ? Type.INTEGER : Type.DECIMAL;
+    }
+
+    /** What an aggregate of values of a type gives. */
+    static Type ofAggregate(Aggregate aggregate, Type column) throws ExpressionException {
+        boolean isOrdered = column != Type.BOOLEAN && column != Type.UUID;
+        return switch (aggregate) {
+            case COUNT -> Type.INTEGER;
+            case MIN, MAX -> {
+                if (!isOrdered) {
+                    throw ExpressionException.of(
+                            "there is no least and no greatest " + column.words() + " for `" + aggregate.word() + "`");
+                }
+                yield column;
+            }
+            case SUM, AVG -> {
+                if (!column.isNumber()) {
+                    throw ExpressionException.of(
+                            "a " + column.words() + " cannot be added up (`" + aggregate.word() + "` needs numbers)");
+                }
+                yield aggregate == Aggregate.AVG && column == Type.INTEGER ? Type.DECIMAL : column;
+            }
+        };
     }
 
     static Expression called(FunctionName function, List<Expression> arguments, boolean readsNumbers)

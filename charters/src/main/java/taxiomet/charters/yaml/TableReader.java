@@ -157,7 +157,7 @@ final class TableReader {
 
     private Condition condition(Scalar text, Map<String, Table> tables) throws ExpressionException {
         ExpressionReader reader = new ExpressionReader(table.name(), tables, Set.of());
-        return new Condition(text.text().strip(), reader.readCondition(text.text()));
+        return new Condition(text.text().strip(), reader.readOwnCondition(text.text()));
     }
 
     private static Optional<Scalar> where(Node declared) {

@@ -141,6 +141,7 @@ class ConformanceTest {
         Map<String, String> rules = new LinkedHashMap<>();
         table.rules.forEach(rule -> rules.put(rule.name(), rule.text()));
         table.parentRules.forEach(rule -> rules.put(rule.name(), rule.text()));
+        table.childrenRules.forEach(rule -> rules.put(rule.name(), rule.text()));
         whole.put("rules", rules);
         return whole;
     }
@@ -272,6 +273,10 @@ class ConformanceTest {
             }
             table.parentRules.forEach(rule ->
                     traits.add(rule.links().size() == 1 ? "rule: over a parent" : "rule: over a parent's parent"));
+            table.childrenRules.forEach(rule -> {
+                traits.add("rule: over children: " + rule.aggregate());
+                traits.add(rule.parent() >= 0 ? "rule: over children and a parent" : "rule: over children alone");
+            });
             table.unique.stream().filter(KeyCase::nullsEqual).forEach(key -> traits.add("key: nulls equal"));
             for (RowCase row : table.rows) {
                 for (CellCase cell : row.cells()) {

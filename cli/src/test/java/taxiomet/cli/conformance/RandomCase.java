@@ -40,12 +40,34 @@ final class RandomCase {
 
     record RuleCase(String name, String text, String sql, List<Integer> columns) {}
 
+    /**
+     * A rule over what the children come to.
+     *
+     * @param child the children's table, by its place, and their link by its place in it
+     * @param column the children's that is read; -1 where rows are counted
+     * @param sql the condition over {@code %s}, which stands for what they come to, and {@code p}, the row
+     * @param own the row's columns that are read
+     * @param parent the row's link over which a parent's column is read too, as {@code q}; -1 for none
+     */
+    record ChildrenRuleCase(
+            String name,
+            String text,
+            int child,
+            int link,
+            String aggregate,
+            int column,
+            String sql,
+            List<Integer> own,
+            int parent,
+            int parentColumn) {}
+
     static final class TableCase {
         final String name;
         final List<ColumnCase> columns = new ArrayList<>();
         KeyCase primary;
         final List<KeyCase> unique = new ArrayList<>();
         final List<LinkCase> links = new ArrayList<>();
+        final List<ChildrenRuleCase> childrenRules = new ArrayList<>();
         final List<RuleCase> rules = new ArrayList<>();
         final List<ParentRuleCase> parentRules = new ArrayList<>();
         final List<RowCase> rows = new ArrayList<>();
@@ -211,6 +233,7 @@ final class RandomCase {
         for (TableCase table : tables) {
             addRules(table);
             addParentRules(table);
+            addChildrenRules(table);
             addRows(table);
         }
     }
@@ -355,6 +378,90 @@ final class RandomCase {
                 }
             }
         }
+    }
+
+    private void addChildrenRules(TableCase table) {
+        int here = tables.indexOf(table);
+        for (int child = 0; child < tables.size(); child++) {
+            for (int link = 0; link < tables.get(child).links.size(); link++) {
+                if (tables.get(child).links.get(link).parent() == here && chance(0.7)) {
+                    table.childrenRules.add(childrenRule(table, child, link));
+                }
+            }
+        }
+    }
+
+    private ChildrenRuleCase childrenRule(TableCase table, int childPlace, int linkPlace) {
+        TableCase child = tables.get(childPlace);
+        int column = random.nextInt(child.columns.size());
+        String family = child.columns.get(column).family();
+        String aggregate = any(
+                switch (family) {
+                    case "EXACT" -> List.of("count", "sum", "avg", "min", "max");
+                    case "MOMENT", "APPROXIMATE" -> List.of("count", "min", "max");
+                    default -> List.of("count");
+                });
+        if (aggregate.equals("count") && chance(0.6)) {
+            column = -1;
+        }
+        String path = child.name + "." + child.links.get(linkPlace).name()
+                + (column < 0 ? "" : "." + child.columns.get(column).name());
+        String figure = aggregate + "(" + path + ")";
+        boolean isExact = aggregate.equals("count") || family.equals("EXACT");
+        List<Integer> own = new ArrayList<>();
+        String text;
+        String sql;
+        int parent = -1;
+        int parentColumn = -1;
+        if (!isExact) {
+            boolean isMoment = family.equals("MOMENT");
+            text = figure + (isMoment ? " >= DATE '2023-06-01'" : " < 1.75");
+            sql = "%s" + (isMoment ? " >= 1685577600000000" : " < 1.75");
+        } else {
+            String comparator = any(List.of(">=", "<", "=", "<>"));
+            text = figure + " " + comparator + " ";
+            sql = "%s " + comparator + " ";
+            List<int[]> others = exactOperands(table);
+            int[] other = others.isEmpty() || chance(0.5) ? null : any(others);
+            if (other == null) {
+                String literal = any(List.of("0", "1", "2", "3", "7", "2.5"));
+                text += literal;
+                sql += literal;
+            } else if (other[0] < 0) {
+                own.add(other[1]);
+                text += table.columns.get(other[1]).name();
+                sql += "p.v" + other[1];
+            } else {
+                parent = other[0];
+                parentColumn = other[1];
+                LinkCase up = table.links.get(parent);
+                text += up.name() + "."
+                        + tables.get(up.parent()).columns.get(parentColumn).name();
+                sql += "q.v" + parentColumn;
+            }
+        }
+        String name = "k" + childPlace + "_" + linkPlace;
+        return new ChildrenRuleCase(
+                name, text, childPlace, linkPlace, aggregate, column, sql, own, parent, parentColumn);
+    }
+
+    /** Columns of exact numbers: of the row itself (-1, column), and of its parents (link, column). */
+    private List<int[]> exactOperands(TableCase table) {
+        List<int[]> operands = new ArrayList<>();
+        for (int column = 0; column < table.columns.size(); column++) {
+            if (table.columns.get(column).family().equals("EXACT")) {
+                operands.add(new int[] {-1, column});
+            }
+        }
+        for (int link = 0; link < table.links.size(); link++) {
+            List<ColumnCase> columns = tables.get(table.links.get(link).parent()).columns;
+            for (int column = 0; column < columns.size(); column++) {
+                if (columns.get(column).family().equals("EXACT")) {
+                    operands.add(new int[] {link, column});
+                }
+            }
+        }
+        return operands;
     }
 
     private void addRows(TableCase table) {

@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import taxiomet.cli.conformance.RandomCase.ChildrenRuleCase;
 import taxiomet.cli.conformance.RandomCase.ColumnCase;
 import taxiomet.cli.conformance.RandomCase.KeyCase;
 import taxiomet.cli.conformance.RandomCase.LinkCase;
@@ -57,6 +58,9 @@ final class SqlOracle implements AutoCloseable {
             }
             for (ParentRuleCase rule : table.parentRules) {
                 judgeParentRule(table, rule);
+            }
+            for (ChildrenRuleCase rule : table.childrenRules) {
+                judgeChildrenRule(table, rule);
             }
         }
     }
@@ -435,6 +439,35 @@ final class SqlOracle implements AutoCloseable {
         String at = " " + table.name + "." + rule.name();
         find("broken rule" + at, "select rn" + judged + " and not (" + operands + "))");
         count("rule_judged" + at, "select count(*)" + judged + ")");
+    }
+
+    private void judgeChildrenRule(TableCase table, ChildrenRuleCase rule) throws SQLException {
+        TableCase child = random.tables.get(rule.child());
+        String children =
+                " from " + child.name + " c where " + joinOn(child, child.links.get(rule.link()), "c", table, "p");
+        String figure = "(select " + rule.aggregate() + "(" + (rule.column() < 0 ? "*" : "c.v" + rule.column()) + ")"
+                + children + ")";
+        StringBuilder judged = new StringBuilder(" from " + table.name + " p where true");
+        rule.own().forEach(column -> judged.append(" and not p.b").append(column));
+        if (rule.column() >= 0) {
+            judged.append(" and not exists (select 1")
+                    .append(children)
+                    .append(" and c.b")
+                    .append(rule.column())
+                    .append(')');
+        }
+        String broken = "not (" + String.format(rule.sql(), figure) + ")";
+        String end = "";
+        if (rule.parent() >= 0) {
+            LinkCase up = table.links.get(rule.parent());
+            TableCase parent = random.tables.get(up.parent());
+            judged.append(" and exists (select 1 from " + parent.name + " q where "
+                    + joinOn(table, up, "p", parent, "q") + " and not q.b" + rule.parentColumn());
+            end = ")";
+        }
+        String at = " " + table.name + "." + rule.name();
+        find("broken rule" + at, "select rn" + judged + " and " + broken + end);
+        count("rule_judged" + at, "select count(*)" + judged + end);
     }
 
     private void judgeRule(TableCase table, RuleCase rule) throws SQLException {

@@ -29,6 +29,7 @@ public final class Plan implements AutoCloseable {
     private final List<FaultLog> logs = new ArrayList<>();
     private final List<Conclusion> conclusions = new ArrayList<>();
     private final List<Runnable> whenTold = new ArrayList<>();
+    private final List<Runnable> atEnd = new ArrayList<>();
 
     public Plan(Charter charter, CheckOptions options, SpillFolder spill, MemoryBudget budget) {
         this.charter = charter;
@@ -99,6 +100,11 @@ public final class Plan implements AutoCloseable {
         whenTold.add(then);
     }
 
+    /** Has something let go of when the evidence has been read, too. */
+    public void atEnd(Runnable then) {
+        atEnd.add(then);
+    }
+
     /** Names of the tables that something looks at. */
     public Set<String> tables() {
         return checks.keySet();
@@ -159,5 +165,6 @@ public final class Plan implements AutoCloseable {
     @Override
     public void close() {
         logs.forEach(FaultLog::close);
+        atEnd.forEach(Runnable::run);
     }
 }

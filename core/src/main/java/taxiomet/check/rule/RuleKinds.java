@@ -2,6 +2,7 @@ package taxiomet.check.rule;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Table;
@@ -16,7 +17,7 @@ import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 
-/** What rules declare: conditions over a row and its parents. */
+/** What rules declare: conditions over a row, its parents and its children. */
 public final class RuleKinds implements Kind {
     private final Plan plan;
     private final List<PlannedRule> rules = new ArrayList<>();
@@ -34,22 +35,24 @@ public final class RuleKinds implements Kind {
                     .mapToObj(column -> table.columns().get(column).name())
                     .toList();
             FaultLog log = plan.log(FindingKind.BROKEN_RULE, rule.severity(), table, rule.name(), columns);
-            log.tellAs(new BrokenTold(log, rule));
-            if (rule.condition().parentsRead().isEmpty()) {
+            log.tellAs(new BrokenTold(log, rule, Optional.empty()));
+            if (!rule.condition().readsRelatives()) {
                 RuleCheck check = new RuleCheck(rule, log);
                 rules.add(new PlannedRule(table, check));
                 plan.look(table, check);
             } else {
-                ParentRuleCheck check = new ParentRuleCheck(rule, table, plan.charter(), log, plan.spill());
+                JoinedRuleCheck check = new JoinedRuleCheck(rule, table, plan.charter(), log, plan.spill());
                 rules.add(new PlannedRule(table, check));
                 plan.look(table, check);
                 plan.conclude(check);
-                check.parentSides().forEach((side, parent) -> plan.look(parent, side));
+                check.otherSides().forEach((side, other) -> plan.look(other, side));
+                plan.atEnd(check::forgetFigures);
+                log.tellAs(new BrokenTold(log, rule, Optional.of(check)));
             }
         }
     }
 
-    private record BrokenTold(FaultLog log, Rule rule) implements Telling {
+    private record BrokenTold(FaultLog log, Rule rule, Optional<JoinedRuleCheck> joined) implements Telling {
         @Override
         public Finding.Details details() {
             return new Finding.Broken(rule.text(), log.reasons());
@@ -57,7 +60,9 @@ public final class RuleKinds implements Kind {
 
         @Override
         public Evidence evidence(FoundRow row, long remark) {
-            return row.evidence(log.reason(remark));
+            String reason = log.reason(remark);
+            String figures = joined.map(check -> check.figuresOf(row.ref())).orElse("");
+            return row.evidence(figures.isEmpty() ? reason : reason + ": " + figures);
         }
     }
 
@@ -69,6 +74,7 @@ public final class RuleKinds implements Kind {
                         planned.check().rule().name(),
                         planned.check().rule().text(),
                         !planned.check().rule().condition().parentsRead().isEmpty(),
+                        !planned.check().rule().condition().childrenRead().isEmpty(),
                         planned.check().judged(),
                         planned.check().notJudged(),
                         planned.check().unknown(),
@@ -90,7 +96,7 @@ public final class RuleKinds implements Kind {
         return new Remark(
                 "rule not judged",
                 "rule " + rule.rule().name() + " was not judged for " + rows + (rows == 1 ? " row" : " rows")
-                        + ": keys of parents are repeated, and there are more than " + ParentRuleCheck.MOST_PARENTS
+                        + ": keys of parents are repeated, and there are more than " + JoinedRuleCheck.MOST_PARENTS
                         + " different parents for one row");
     }
 }

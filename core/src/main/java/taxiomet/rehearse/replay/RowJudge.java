@@ -53,8 +53,8 @@ public final class RowJudge {
         this.table = table;
         this.isRequired = isRequired;
         List<Rule> refusing = new ArrayList<>(table.table().rules().stream()
-                .filter(rule -> rule.severity() == Severity.ERROR
-                        && rule.condition().parentsRead().isEmpty())
+                .filter(rule ->
+                        rule.severity() == Severity.ERROR && !rule.condition().readsRelatives())
                 .toList());
         if (rulesByName) {
             refusing.sort(java.util.Comparator.comparing(Rule::name));

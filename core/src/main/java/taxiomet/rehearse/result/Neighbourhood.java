@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.Key;
 import taxiomet.charter.Rule;
@@ -37,7 +38,7 @@ final class Neighbourhood {
     /**
      * Reads the rows.
      *
-     * @return false when all rows have to be checked: a change may make or break a ring, a partial match, or a rule over parents, far away
+     * @return false when all rows have to be checked: a change may make or break a ring, a partial match, or a rule over parents or children, far away
      */
     boolean gather() {
         for (ReachedTable table : rows.tables()) {
@@ -113,7 +114,7 @@ final class Neighbourhood {
                 }
             }
         }
-        isBounded &= !isReadByRules(row);
+        isBounded &= !isReadByRules(row) && !isAddedUpByRules(row);
     }
 
     private static void want(ReachedTable table, KeyLookup lookup, Object key) {
@@ -137,6 +138,23 @@ final class Neighbourhood {
                             return true;
                         }
                     }
+                }
+            }
+        }
+        return false;
+    }
+
+    /** Whether a row's own rule asks for its children, or that of a parent may add up what changes in it. */
+    private boolean isAddedUpByRules(ReachedRow row) {
+        for (ReachedTable table : rows.tables()) {
+            for (Rule rule : table.table().rules()) {
+                List<ChildrenValue> figures = rule.condition().childrenRead();
+                boolean isOwn = table == row.table && !figures.isEmpty();
+                if (isOwn
+                        || figures.stream()
+                                .anyMatch(figure ->
+                                        figure.child().equals(row.table.table().name()))) {
+                    return true;
                 }
             }
         }

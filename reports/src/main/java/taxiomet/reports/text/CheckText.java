@@ -215,7 +215,8 @@ public final class CheckText implements ResultText {
                 .filter(rule -> rule.notJudged() > 0)
                 .findFirst()
                 .map((RuleResult rule) -> Counted.of(rule.notJudged(), "row")
-                        + (rule.notJudged() == 1 ? " was" : " were") + " not judged: a value is not of its type"
+                        + (rule.notJudged() == 1 ? " was" : " were") + " not judged: a value "
+                        + (rule.asksChildren() ? "of theirs or of their children " : "") + "is not of its type"
                         + (rule.asksParents() ? ", or there is no parent" : ""));
     }
 
@@ -325,10 +326,15 @@ public final class CheckText implements ResultText {
 
     /** What is to be said about one row; that a condition is false needs no saying where it stands above. */
     private static String remark(Finding finding, Evidence row) {
-        boolean saysNothingNew = finding.details() instanceof Finding.Broken broken
+        String remark = EvidenceFields.remark(row);
+        boolean isFalseAlone = finding.details() instanceof Finding.Broken broken
                 && broken.reasons().size() == 1
                 && broken.reasons().get(0).words().equals(Finding.Broken.FALSE);
-        return saysNothingNew ? "" : EvidenceFields.remark(row);
+        if (!isFalseAlone || !remark.startsWith(Finding.Broken.FALSE)) {
+            return remark;
+        }
+        String more = remark.substring(Finding.Broken.FALSE.length());
+        return more.startsWith(": ") ? more.substring(2) : more;
     }
 
     private void writeRemarks() {

@@ -7,9 +7,12 @@ import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.ForeignKey;
@@ -22,6 +25,7 @@ import taxiomet.check.pass.RowCheck;
 import taxiomet.expression.BatchEvaluator;
 import taxiomet.expression.DivisionByZero;
 import taxiomet.expression.Evaluator;
+import taxiomet.expression.RowFilter;
 import taxiomet.finding.Finding.Broken;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyForm;
@@ -33,15 +37,17 @@ import taxiomet.spill.SpillFolder;
 import taxiomet.values.TypedColumn;
 
 /**
- * A rule over a row's own columns and those of its parents, one link up or several. Children and parents keep the values that
- * the condition asks for, in partitions by their keys; once all tables have been read they are joined link by link, and the
- * condition is evaluated. A child of a duplicated parent breaks the rule when it does so with one of them; each different parent is
- * looked at once, and where there are more than {@link #MOST_PARENTS} the child is not judged.
+ * A rule over a row's own columns, those of its parents, one link up or several, and what its children come to. The row and its
+ * relatives keep the values that the condition asks for, in partitions by their keys; once all tables have been read they are joined
+ * link by link, and the condition is evaluated. A child of a duplicated parent breaks the rule when it does so with one of them; each
+ * different parent is looked at once, and where there are more than {@link #MOST_PARENTS} the child is not judged. Children are added up
+ * ({@link Figure}): however many there are, they give one value each figure.
  *
- * <p>A child's record is: its row, whether it has met several parents, two longs for the key of each link, and the values found
- * so far. A parent's is: its key, two longs for the key of each link that starts from it, and its values.
+ * <p>A row's record is: its row, whether it has met several parents, two longs for the key of each link, and the values found
+ * so far. A parent's is: its key, two longs for the key of each link that starts from it, and its values; a child's is its key and its
+ * values.
  */
-public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, Conclusion {
+public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, Conclusion {
     private static final int ROW = 0;
     /** How many different parents the child has met so far, or their parents; 0 for one alone. */
     private static final int SEVERAL = 1;
@@ -63,7 +69,9 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
     private final BatchEvaluator own = new BatchEvaluator();
     private final Map<Long, Outcome> severalParents = new HashMap<>();
     private final StoredValues scratch = new StoredValues();
-    private Partitions children;
+    private final FiguresKept kept;
+    private final List<Integer> keptSlots = new ArrayList<>();
+    private Partitions rows;
     private long judged;
     private long notJudged;
     private long unknown;
@@ -76,39 +84,69 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
         boolean isBroken;
         boolean isKnown;
         String reason = "";
+        List<Object> values = List.of();
+
+        void breakBy(String why, List<Object> by) {
+            isBroken = true;
+            reason = why;
+            values = by;
+        }
     }
 
-    /** One link on the way up. */
+    /** One link, up to a parent or down to the children. */
     private final class Step {
-        final ForeignKey link;
-        final Table parent;
         /** The step whose parent this link starts from; -1 for the row itself. */
         final int from;
 
-        final KeyEncoder childKey;
-        final List<Integer> columns = new ArrayList<>();
-        final Partitions parents;
+        final Table other;
+        /** Of the row that the link starts from, and of the other table's rows. */
+        final KeyEncoder near;
 
-        Step(ForeignKey link, Charter charter, int from) {
-            this.link = link;
-            this.parent = charter.table(link.parent());
+        final KeyEncoder far;
+        /** The rows of the other table that count; null for all. */
+        final RowFilter filter;
+
+        final List<Integer> columns = new ArrayList<>();
+        /** What is made of children; none on the way up. */
+        final List<ChildrenValue> figures = new ArrayList<>();
+
+        final Partitions others = new Partitions(spill);
+
+        Step(ForeignKey link, Charter charter, int from, boolean isUp) {
             this.from = from;
             Table child = charter.table(link.child());
-            this.childKey = new KeyEncoder(child.indexesOf(link.columns()), KeyForm.of(child, parent, link));
-            this.parents = new Partitions(spill);
+            Table parent = charter.table(link.parent());
+            List<KeyForm> forms = KeyForm.of(child, parent, link);
+            KeyEncoder ofChild = new KeyEncoder(child.indexesOf(link.columns()), forms);
+            KeyEncoder ofParent = new KeyEncoder(parent.indexesOf(link.parentColumns()), forms);
+            this.other = isUp ? parent : child;
+            this.near = isUp ? ofChild : ofParent;
+            this.far = isUp ? ofParent : ofChild;
+            this.filter = isUp ? null : RowFilter.of(link.where());
+        }
+
+        boolean isDown() {
+            return !figures.isEmpty();
         }
     }
 
-    public ParentRuleCheck(Rule rule, Table table, Charter charter, FaultLog faults, SpillFolder spill) {
+    /**
+     * @param table the table that declares the rule
+     * @param faults gets the rows that break it
+     */
+    public JoinedRuleCheck(Rule rule, Table table, Charter charter, FaultLog faults, SpillFolder spill) {
         this.rule = rule;
         this.faults = faults;
         this.spill = spill;
-        Map<List<String>, Integer> places = new LinkedHashMap<>();
-        List<ParentValue> values = rule.condition().parentsRead();
-        values.forEach(value -> plan(value.links(), table, charter, places));
+        this.kept = new FiguresKept(
+                rule.condition().childrenRead().stream().distinct().toList(), spill);
         for (int column : rule.condition().columnsRead()) {
             ownColumns.add(column);
         }
+        Map<List<String>, Integer> places = new LinkedHashMap<>();
+        rule.condition().childrenRead().forEach(value -> planDown(value, charter, places));
+        List<ParentValue> values = rule.condition().parentsRead();
+        values.forEach(value -> plan(value.links(), table, charter, places));
         for (ParentValue value : values) {
             Step step = steps.get(places.get(value.links()));
             if (!step.columns.contains(value.column())) {
@@ -116,7 +154,25 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
             }
         }
         giveSlots(values, places);
-        children = new Partitions(spill);
+        rows = new Partitions(spill);
+    }
+
+    private void planDown(ChildrenValue value, Charter charter, Map<List<String>, Integer> places) {
+        // With its table before it, so that it is no way up.
+        List<String> way = List.of(value.child() + ".", value.link());
+        if (!places.containsKey(way)) {
+            ForeignKey link = charter.table(value.child()).links().stream()
+                    .filter(l -> l.name().equals(value.link()))
+                    .findFirst()
+                    .orElseThrow();
+            places.put(way, steps.size());
+            steps.add(new Step(link, charter, -1, false));
+        }
+        Step step = steps.get(places.get(way));
+        if (!step.figures.contains(value)) {
+            step.figures.add(value);
+        }
+        value.column().filter(column -> !step.columns.contains(column)).ifPresent(step.columns::add);
     }
 
     private void plan(List<String> path, Table table, Charter charter, Map<List<String>, Integer> places) {
@@ -131,7 +187,7 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
             if (!places.containsKey(way)) {
                 int before = i == 1 ? -1 : places.get(path.subList(0, i - 1));
                 places.put(List.copyOf(way), steps.size());
-                steps.add(new Step(link, charter, before));
+                steps.add(new Step(link, charter, before, true));
             }
             from = charter.table(link.parent());
         }
@@ -150,7 +206,16 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
         });
         int next = ownColumns.size();
         for (int s = 0; s < steps.size(); s++) {
-            for (int column : steps.get(s).columns) {
+            Step step = steps.get(s);
+            for (ChildrenValue figure : step.figures) {
+                for (ChildrenValue value : rule.condition().childrenRead()) {
+                    if (value.equals(figure)) {
+                        slots.put(value, next);
+                    }
+                }
+                next++;
+            }
+            for (int column : step.isDown() ? List.<Integer>of() : step.columns) {
                 for (ParentValue value : values) {
                     if (places.get(value.links()) == s && value.column() == column) {
                         slots.put(value, next);
@@ -159,12 +224,18 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
                 next++;
             }
         }
+        for (ChildrenValue figure : kept.figures()) {
+            keptSlots.add(slots.get(rule.condition().childrenRead().stream()
+                    .filter(figure::equals)
+                    .findFirst()
+                    .orElseThrow()));
+        }
     }
 
-    /** The parts of the check that see parents' rows, each with its table. */
-    public Map<RowCheck, Table> parentSides() {
+    /** The parts of the check that see the rows of relatives, each with its table. */
+    public Map<RowCheck, Table> otherSides() {
         Map<RowCheck, Table> sides = new LinkedHashMap<>();
-        steps.forEach(step -> sides.put(new ParentSide(step), step.parent));
+        steps.forEach(step -> sides.put(step.isDown() ? new ChildSide(step) : new ParentSide(step), step.other));
         return sides;
     }
 
@@ -172,7 +243,7 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
         TreeSet<Integer> columns = new TreeSet<>(values);
         for (Step step : steps) {
             if (step.from == from) {
-                for (int column : step.childKey.columns()) {
+                for (int column : step.near.columns()) {
                     columns.add(column);
                 }
             }
@@ -205,7 +276,7 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
             }
             if (isComplete) {
                 long[] record = scratch.toArray();
-                children.addRecord(partition(record, 0), record);
+                rows.addRecord(partition(record, 0), record);
             } else {
                 notJudged++;
             }
@@ -215,25 +286,33 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
     private void startKeys(TypedBatch batch, int from) {
         for (Step step : steps) {
             if (step.from == from) {
-                step.childKey.start(batch);
+                step.near.start(batch);
             }
         }
     }
 
-    /** Adds two longs for each step: the keys of those that start here, zeros for the others. False when one is incomplete. */
+    /**
+     * Adds two longs for each step: the keys of those that start here, zeros for the others. False when there is no parent to be found
+     * for one of them; a row without a key has no children, and is judged.
+     */
     private boolean addKeys(int row, int from) {
         boolean isComplete = true;
         for (Step step : steps) {
-            if (step.from == from) {
-                step.childKey.look(row);
-                isComplete &= step.childKey.isComplete();
-                if (step.childKey.isComplete()) {
-                    step.childKey.encode(row);
+            boolean isHere = step.from == from;
+            if (isHere) {
+                step.near.look(row);
+                if (step.near.isComplete()) {
+                    step.near.encode(row);
+                } else if (step.isDown()) {
+                    // Equal to no key of a child: those are complete.
+                    step.near.encodeAsWritten(row);
+                } else {
+                    isComplete = false;
+                    isHere = false;
                 }
             }
-            boolean isHere = step.from == from && isComplete;
-            scratch.add(isHere ? step.childKey.high() : 0);
-            scratch.add(isHere ? step.childKey.low() : 0);
+            scratch.add(isHere ? step.near.high() : 0);
+            scratch.add(isHere ? step.near.low() : 0);
         }
         return isComplete;
     }
@@ -252,7 +331,7 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
         ParentSide(Step step) {
             this.step = step;
             this.number = steps.indexOf(step);
-            this.key = new KeyEncoder(step.parent.indexesOf(step.link.parentColumns()), step.childKey.forms());
+            this.key = step.far;
         }
 
         @Override
@@ -280,8 +359,52 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
                         boolean isIllTyped = batch.column(column).state(row) == TypedColumn.BAD;
                         scratch.addValue(isIllTyped ? StoredValues.ILL_TYPED : values.columnValue(column, row));
                     }
-                    step.parents.addRecord(Partitions.of(KeyTable.hash(key.high(), key.low())), scratch.toArray());
+                    step.others.addRecord(Partitions.of(KeyTable.hash(key.high(), key.low())), scratch.toArray());
                 }
+            }
+        }
+    }
+
+    /** Keeps the values of the rows that point at a row of the rule's table. */
+    private final class ChildSide extends OrderedCheck {
+        private final Step step;
+        private final BatchEvaluator values = new BatchEvaluator();
+
+        ChildSide(Step step) {
+            this.step = step;
+        }
+
+        @Override
+        public int[] columns() {
+            int[] columns = IntStream.concat(
+                            IntStream.of(step.far.columns()),
+                            step.columns.stream().mapToInt(column -> column))
+                    .distinct()
+                    .toArray();
+            return RowFilter.columnsOf(columns, step.filter);
+        }
+
+        @Override
+        public void check(TypedBatch batch) {
+            step.far.start(batch);
+            values.start(batch);
+            if (step.filter != null) {
+                step.filter.start(batch);
+            }
+            for (int row = 0; row < batch.size(); row++) {
+                step.far.look(row);
+                if (!step.far.isComplete() || (step.filter != null && !step.filter.holds(row))) {
+                    continue;
+                }
+                step.far.encode(row);
+                scratch.clear();
+                scratch.add(step.far.high());
+                scratch.add(step.far.low());
+                for (int column : step.columns) {
+                    boolean isIllTyped = batch.column(column).state(row) == TypedColumn.BAD;
+                    scratch.addValue(isIllTyped ? StoredValues.ILL_TYPED : values.columnValue(column, row));
+                }
+                step.others.addRecord(Partitions.of(KeyTable.hash(step.far.high(), step.far.low())), scratch.toArray());
             }
         }
     }
@@ -292,31 +415,32 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
         for (int s = 0; s < steps.size(); s++) {
             Partitions joined = s + 1 < steps.size() ? new Partitions(spill) : null;
             for (int partition = 0; partition < Partitions.COUNT; partition++) {
-                join(s, partition, joined);
+                LongSpool.Reader records = rows.read(partition);
+                if (records != null && steps.get(s).isDown()) {
+                    joinChildren(s, partition, records, joined);
+                } else if (records != null) {
+                    joinParents(s, partition, records, joined);
+                }
             }
-            children.close();
-            children = joined;
+            rows.close();
+            rows = joined;
         }
         severalParents.forEach(this::conclude);
     }
 
-    private void join(int s, int partition, Partitions joined) {
-        LongSpool.Reader childRecords = children.read(partition);
-        if (childRecords == null) {
-            return;
-        }
+    private void joinParents(int s, int partition, LongSpool.Reader records, Partitions joined) {
         Map<Long, List<long[]>> parents = new HashMap<>();
-        LongSpool.Reader parentRecords = steps.get(s).parents.read(partition);
+        LongSpool.Reader parentRecords = steps.get(s).others.read(partition);
         while (parentRecords != null && parentRecords.hasNext()) {
             long[] parent = Partitions.nextRecord(parentRecords);
             addDifferent(
                     parents.computeIfAbsent(parent[0] ^ Long.rotateLeft(parent[1], 17), k -> new ArrayList<>(1)),
                     parent);
         }
-        while (childRecords.hasNext()) {
-            long[] child = Partitions.nextRecord(childRecords);
-            long high = child[KEYS + 2 * s];
-            long low = child[KEYS + 2 * s + 1];
+        while (records.hasNext()) {
+            long[] row = Partitions.nextRecord(records);
+            long high = row[KEYS + 2 * s];
+            long low = row[KEYS + 2 * s + 1];
             List<long[]> matching = new ArrayList<>(1);
             for (long[] parent : parents.getOrDefault(high ^ Long.rotateLeft(low, 17), List.of())) {
                 if (parent[0] == high && parent[1] == low) {
@@ -324,20 +448,73 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
                 }
             }
             if (matching.isEmpty()) {
-                endWithoutParent(child);
+                endWithoutParent(row);
             }
-            long several = Math.max(1, child[SEVERAL]) * matching.size();
+            long several = Math.max(1, row[SEVERAL]) * matching.size();
             if (several > MOST_PARENTS) {
-                severalParents.computeIfAbsent(child[ROW], ref -> new Outcome()).hasTooMany = true;
+                severalParents.computeIfAbsent(row[ROW], ref -> new Outcome()).hasTooMany = true;
                 continue;
             }
             for (long[] parent : matching) {
-                long[] both = joined(child, parent, several > 1 ? several : 0);
-                if (joined == null) {
-                    judge(both);
-                } else {
-                    joined.addRecord(partition(both, s + 1), both);
+                goOn(joined(row, parent, several > 1 ? several : 0), s, joined);
+            }
+        }
+    }
+
+    private void goOn(long[] record, int s, Partitions joined) {
+        if (joined == null) {
+            judge(record);
+        } else {
+            joined.addRecord(partition(record, s + 1), record);
+        }
+    }
+
+    private void joinChildren(int s, int partition, LongSpool.Reader records, Partitions joined) {
+        Step step = steps.get(s);
+        List<List<Figure>> figures = new ArrayList<>();
+        try (KeyTable places = new KeyTable(null)) {
+            LongSpool.Reader children = step.others.read(partition);
+            while (children != null && children.hasNext()) {
+                long[] child = Partitions.nextRecord(children);
+                places.ensureRoom();
+                int slot = places.slotOf(child[0], child[1]);
+                if (!places.isUsed(slot)) {
+                    places.insert(slot, child[0], child[1], figures.size());
+                    figures.add(newFigures(step));
                 }
+                add(child, step, figures.get((int) places.value(slot)));
+            }
+            List<Figure> none = newFigures(step);
+            while (records.hasNext()) {
+                long[] row = Partitions.nextRecord(records);
+                places.ensureRoom();
+                int slot = places.slotOf(row[KEYS + 2 * s], row[KEYS + 2 * s + 1]);
+                List<Figure> own = places.isUsed(slot) ? figures.get((int) places.value(slot)) : none;
+                StoredValues both = new StoredValues();
+                both.addAll(row, 0);
+                own.forEach(figure -> both.addValue(figure.value()));
+                goOn(both.toArray(), s, joined);
+            }
+        }
+    }
+
+    private static List<Figure> newFigures(Step step) {
+        return step.figures.stream().map(Figure::new).toList();
+    }
+
+    private static void add(long[] child, Step step, List<Figure> figures) {
+        StoredValues stored = new StoredValues();
+        stored.read(child, 2);
+        Map<Integer, Object> values = new HashMap<>();
+        for (int column : step.columns) {
+            values.put(column, stored.next());
+        }
+        for (int i = 0; i < figures.size(); i++) {
+            Optional<Integer> column = step.figures.get(i).column();
+            if (column.isPresent()) {
+                figures.get(i).add(values.get(column.get()));
+            } else {
+                figures.get(i).addRow();
             }
         }
     }
@@ -398,12 +575,10 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
             Object value = evaluator.evaluate(rule.condition(), leaf -> values.get(slots.get(leaf)));
             outcome.isKnown |= value != null;
             if (value != null && !(Boolean) value) {
-                outcome.isBroken = true;
-                outcome.reason = Broken.FALSE;
+                outcome.breakBy(Broken.FALSE, values);
             }
         } catch (DivisionByZero e) {
-            outcome.isBroken = true;
-            outcome.reason = e.getMessage();
+            outcome.breakBy(e.getMessage(), values);
         }
     }
 
@@ -418,6 +593,7 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
         judged++;
         if (outcome.isBroken) {
             faults.add(ref, outcome.reason);
+            kept.add(ref, keptSlots.stream().map(outcome.values::get).toList());
         } else if (!outcome.isKnown) {
             unknown++;
         }
@@ -453,11 +629,21 @@ public final class ParentRuleCheck extends OrderedCheck implements JudgedRule, C
         return faults;
     }
 
+    /** What the children of a row at fault come to, as a clause; empty where the rule asks for none. */
+    String figuresOf(long ref) {
+        return kept.wordsFor(ref);
+    }
+
+    /** Lets go of the figures, which the evidence needs. */
+    void forgetFigures() {
+        kept.close();
+    }
+
     @Override
     public void close() {
-        steps.forEach(step -> step.parents.close());
-        if (children != null) {
-            children.close();
+        steps.forEach(step -> step.others.close());
+        if (rows != null) {
+            rows.close();
         }
     }
 }
