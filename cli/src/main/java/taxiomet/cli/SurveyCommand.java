@@ -65,7 +65,10 @@ final class SurveyCommand implements Callable<Integer> {
 
     private final Terminal terminal;
 
-    @Parameters(arity = "1..*", paramLabel = "DATA", description = "Folders with tables, or files: .csv, .tsv, .txt.")
+    @Parameters(
+            arity = "1..*",
+            paramLabel = "DATA",
+            description = "Folders with tables, or files: .csv, .tsv, .txt, .jsonl, .sqlite.")
     private List<Path> data;
 
     @Option(

@@ -11,7 +11,7 @@ public final class DatabaseAddress {
     /** What works today. */
     public static final String REMEDY =
             "export each table to a CSV file with a header and the rules as a SQL schema (CREATE"
-                    + " TABLE), and name those";
+                    + " TABLE), and name those; an SQLite database is named by its file";
 
     /** Also as it looks once it was taken for a path, in which two slashes are one. */
     private static final Pattern ADDRESS = Pattern.compile("(?i)jdbc:.*|[a-z][a-z0-9+.-]+:/{1,2}[^/].*");

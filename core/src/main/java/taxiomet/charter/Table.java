@@ -17,7 +17,7 @@ import java.util.stream.Stream;
 public record Table(
         String name,
         Optional<String> schema,
-        RowsFile rows,
+        RowsPlace rows,
         List<Column> columns,
         Optional<Key> primaryKey,
         List<Key> uniqueKeys,
@@ -63,7 +63,7 @@ public record Table(
     }
 
     /** The same table with its rows somewhere else. */
-    public Table withRows(RowsFile others) {
+    public Table withRows(RowsPlace others) {
         return new Table(
                 name, schema, others, columns, primaryKey, uniqueKeys, links, rules, label, totals, area, owner);
     }

@@ -10,7 +10,7 @@ import java.util.Optional;
  *
  * @param part the file that the row stands in
  * @param row its number in that file, 1 for the first data row
- * @param line the line it begins in, 1 for the first of the file
+ * @param line the line it begins in, 1 for the first of the file; 0 where there are no lines
  * @param values the row's cells, one for each declared column of its table, null where null; empty for a malformed row
  * @param group for a duplicate, the number of its group of equal keys, 1 for the first; otherwise 0
  * @param problem what is wrong with the row, as a clause; may be empty where the finding says it all

@@ -3,7 +3,9 @@ package taxiomet.rows;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.IntFunction;
 import taxiomet.values.CellColumn;
+import taxiomet.values.NumberCells;
 
 /**
  * Some rows of a table, column by column. Sound rows stand in the columns; rows that could not be taken apart stand in
@@ -40,13 +42,23 @@ public final class RowBatch {
         public static final int MOST_RAW = 1_000;
     }
 
+    /** For cells that come as texts. */
     public RowBatch(int columnCount) {
+        this(columnCount, CellColumn::new);
+    }
+
+    /** For cells of which many come as numbers. */
+    public static RowBatch ofNumbers(int columnCount) {
+        return new RowBatch(columnCount, NumberCells::new);
+    }
+
+    private RowBatch(int columnCount, IntFunction<CellColumn> newColumn) {
         fullAt = Math.max(LEAST_ROWS, Math.min(ROWS, CELLS / Math.max(1, columnCount)));
         refs = new long[fullAt];
         lines = new long[fullAt];
         columns = new CellColumn[columnCount];
         for (int i = 0; i < columnCount; i++) {
-            columns[i] = new CellColumn(fullAt);
+            columns[i] = newColumn.apply(fullAt);
         }
     }
 
@@ -132,7 +144,7 @@ public final class RowBatch {
         return refs[row];
     }
 
-    /** The line in which a row of this batch begins, 1 for the first of its file. */
+    /** The line in which a row of this batch begins, 1 for the first of its file; 0 where there are no lines. */
     public long line(int row) {
         return lines[row];
     }

@@ -1,7 +1,7 @@
 package taxiomet.survey;
 
 import java.util.List;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.RowsPlace;
 
 /**
  * A table as it was found, before anything is known about it.
@@ -11,7 +11,7 @@ import taxiomet.charter.RowsFile;
  * @param columns the names of its columns, in their order
  * @param remarks what was guessed about how its rows are written, and why
  */
-public record FoundTable(String name, RowsFile rows, List<String> columns, List<String> remarks) {
+public record FoundTable(String name, RowsPlace rows, List<String> columns, List<String> remarks) {
     public FoundTable {
         columns = List.copyOf(columns);
         remarks = List.copyOf(remarks);

@@ -5,9 +5,10 @@ import java.util.Arrays;
 
 /**
  * The cells of one column of a batch: places in a flat array of UTF-8 bytes, which is the column's own or one that all columns
- * of a batch share. A cell is null, or a text that may be empty.
+ * of a batch share. A cell is null, or a text that may be empty. {@link NumberCells} keep numbers as such until somebody asks for
+ * their texts.
  */
-public final class CellColumn {
+public sealed class CellColumn permits NumberCells {
     /** So many bytes of the array can be read behind the end of any cell: words may be loaded without asking. */
     public static final int PADDING = 16;
 
@@ -32,6 +33,14 @@ public final class CellColumn {
         return (long) start << 32 | length & 0xFFFFFFFFL;
     }
 
+    /** Sees to it that the texts of all cells are there; they are, where cells come as texts. */
+    void print() {}
+
+    /** Whether the cells are numbers that nobody has printed; they are in {@link NumberCells}. */
+    public boolean areNumbers() {
+        return false;
+    }
+
     public void clear() {
         size = 0;
         used = 0;
@@ -43,29 +52,39 @@ public final class CellColumn {
 
     /** How many bytes all cells take that were added one by one. */
     public int byteCount() {
+        print();
         return used;
     }
 
     public boolean isNull(int row) {
+        print();
         return (int) spans[row] == NULL;
     }
 
     /** The array that {@link #start} and {@link #length} point into; valid until the next cell is added. */
     public byte[] bytes() {
+        print();
         return bytes;
     }
 
     public int start(int row) {
+        print();
         return (int) (spans[row] >>> 32);
     }
 
     /** Length in bytes; -1 for null. */
     public int length(int row) {
+        print();
         return (int) spans[row];
     }
 
     /** All cells as {@link #span spans}: the array itself, with room for at least so many, for whoever fills it. */
     public long[] spans(int rows) {
+        print();
+        return room(rows);
+    }
+
+    private long[] room(int rows) {
         if (spans.length < rows) {
             spans = Arrays.copyOf(spans, Math.max(rows, spans.length * 2));
         }
@@ -88,7 +107,7 @@ public final class CellColumn {
     }
 
     public void addNull() {
-        spans(size + 1)[size++] = span(used, NULL);
+        room(size + 1)[size++] = span(used, NULL);
     }
 
     public void add(String text) {
@@ -112,14 +131,14 @@ public final class CellColumn {
 
     /** Ends a cell whose bytes run from {@link #byteCount()} to {@code end}, exclusive. */
     public void commit(int end) {
-        spans(size + 1)[size++] = span(used, end - used);
+        room(size + 1)[size++] = span(used, end - used);
         used = end;
     }
 
     /** Takes back all cells from {@code row} on that were added one by one. */
     public void truncate(int row) {
         if (row < size) {
-            used = start(row);
+            used = (int) (spans[row] >>> 32);
             size = row;
         }
     }

@@ -11,6 +11,7 @@ final class FloatReader extends ValueReader {
 
     private final boolean isReal;
     private final byte point;
+    private boolean areDoubles;
 
     FloatReader(boolean isReal, boolean decimalComma) {
         this.isReal = isReal;
@@ -77,6 +78,24 @@ final class FloatReader extends ValueReader {
         double value = (double) digits / TENS[Math.max(scale, 0)];
         high = Double.doubleToLongBits((at > start ? -value : value) + 0.0);
         return true;
+    }
+
+    @Override
+    boolean takesNumbers(NumberCells numbers) {
+        areDoubles = numbers.areDoubles();
+        return true;
+    }
+
+    @Override
+    byte readNumber(long value) {
+        double number = areDoubles ? Double.longBitsToDouble(value) : (double) value;
+        double kept = isReal ? (float) number : number;
+        if (Double.isInfinite(kept) && !Double.isInfinite(number)) {
+            return refuse(Refusal.OUT_OF_RANGE);
+        }
+        high = Double.doubleToLongBits(kept + 0.0);
+        low = 0;
+        return TypedColumn.GOOD;
     }
 
     @Override

@@ -52,6 +52,18 @@ final class IntegerReader extends ValueReader {
     }
 
     @Override
+    boolean takesNumbers(NumberCells numbers) {
+        return !numbers.areDoubles();
+    }
+
+    @Override
+    byte readNumber(long value) {
+        high = value;
+        low = 0;
+        return value < least || value > greatest ? refuse(Refusal.OUT_OF_RANGE) : TypedColumn.GOOD;
+    }
+
+    @Override
     byte read(byte[] bytes, int start, int length) {
         if (length == 0) {
             return refuse(Refusal.EMPTY_TEXT);

@@ -182,6 +182,27 @@ final class NumericReader extends ValueReader {
     }
 
     @Override
+    boolean takesNumbers(NumberCells numbers) {
+        return !numbers.areDoubles();
+    }
+
+    @Override
+    byte readNumber(long value) {
+        if (wholeDigits <= LONG_DIGITS) {
+            long limit = 1;
+            for (int i = 0; i < wholeDigits; i++) {
+                limit *= 10;
+            }
+            if (value >= limit || value <= -limit) {
+                return refuse(Refusal.TOO_MANY_DIGITS);
+            }
+        }
+        high = value;
+        low = 0;
+        return TypedColumn.GOOD;
+    }
+
+    @Override
     byte read(byte[] bytes, int start, int length) {
         if (length == 0) {
             return refuse(Refusal.EMPTY_TEXT);

@@ -58,7 +58,11 @@ public final class TypedColumn {
             // Most columns are good throughout: readers write down only what is not.
             Arrays.fill(states, GOOD);
         }
-        statesSeen = reader.readAll(from, this);
+        // Asked like this, NumberCells is loaded only where a source has numbers: all calls below keep one target
+        // without it.
+        statesSeen = from.areNumbers() && reader.takesNumbers((NumberCells) from)
+                ? reader.readNumbers((NumberCells) from, this)
+                : reader.readAll(from, this);
     }
 
     /** Whether values are to be kept, not only states. */

@@ -71,6 +71,39 @@ public abstract class ValueReader {
         return seen;
     }
 
+    /** Whether {@link #readNumbers} reads such numbers; whatever it does not, is read from their texts. */
+    boolean takesNumbers(NumberCells numbers) {
+        return false;
+    }
+
+    /** Reads all cells as the numbers that they are; otherwise as {@link #readAll}. */
+    int readNumbers(NumberCells numbers, TypedColumn into) {
+        int size = numbers.size();
+        int seen = 0;
+        for (int row = 0; row < size; row++) {
+            if (numbers.isNullNumber(row)) {
+                into.states[row] = TypedColumn.NULL;
+                seen |= 1 << TypedColumn.NULL;
+            } else {
+                byte state = readNumber(numbers.value(row));
+                seen |= other(state);
+                into.states[row] = state;
+                if (state == TypedColumn.BAD) {
+                    into.refusals[row] = refusal;
+                } else if (into.keepsValues()) {
+                    into.highs[row] = high;
+                    into.lows[row] = low;
+                }
+            }
+        }
+        return seen;
+    }
+
+    /** Reads one number as it is; as {@link #read}. */
+    byte readNumber(long value) {
+        throw new IllegalStateException("no numbers are taken");
+    }
+
     /** The bit of a state; none for {@link TypedColumn#GOOD}. */
     static int other(byte state) {
         return 1 << state & ~(1 << TypedColumn.GOOD);

@@ -14,9 +14,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
-import taxiomet.charter.RowsFile;
 import taxiomet.charter.Table;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.testing.MemorySource;
@@ -40,7 +40,8 @@ class SurveyOfTablesTest {
         List<FoundTable> found = columns.entrySet().stream()
                 .map(e -> new FoundTable(
                         e.getKey(),
-                        new RowsFile(Path.of("."), e.getKey(), ',', '"', "UTF-8", true, Optional.empty(), List.of()),
+                        new DelimitedFiles(
+                                Path.of("."), e.getKey(), ',', '"', "UTF-8", true, Optional.empty(), List.of()),
                         e.getValue(),
                         List.of()))
                 .toList();

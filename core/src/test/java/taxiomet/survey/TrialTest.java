@@ -12,7 +12,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
@@ -41,7 +41,8 @@ class TrialTest {
     private Path folder;
 
     private static FoundTable found(String name, String... columns) {
-        RowsFile rows = new RowsFile(Path.of("."), name, ',', '"', "UTF-8", true, Optional.empty(), List.of());
+        DelimitedFiles rows =
+                new DelimitedFiles(Path.of("."), name, ',', '"', "UTF-8", true, Optional.empty(), List.of());
         return new FoundTable(name, rows, List.of(columns), List.of());
     }
 

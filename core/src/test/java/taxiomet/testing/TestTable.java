@@ -11,6 +11,7 @@ import taxiomet.charter.ColumnType;
 import taxiomet.charter.Comparison;
 import taxiomet.charter.Condition;
 import taxiomet.charter.DefaultValue;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Expression;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
@@ -19,7 +20,6 @@ import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.IntRange;
 import taxiomet.charter.Key;
-import taxiomet.charter.RowsFile;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
@@ -205,7 +205,8 @@ public final class TestTable {
     }
 
     public Table declared() {
-        RowsFile file = new RowsFile(Path.of("."), name, ',', '"', "UTF-8", true, Optional.empty(), List.of());
+        DelimitedFiles file =
+                new DelimitedFiles(Path.of("."), name, ',', '"', "UTF-8", true, Optional.empty(), List.of());
         return new Table(
                 name,
                 Optional.empty(),

@@ -14,16 +14,24 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import taxiomet.charter.DatabaseAddress;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.JsonLines;
+import taxiomet.charter.RowsPlace;
+import taxiomet.charter.SqliteRows;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.csv.Sniffer;
-import taxiomet.sources.csv.Sniffer.Sniffed;
+import taxiomet.sources.file.Sniffed;
+import taxiomet.sources.jsonl.FieldSniffer;
+import taxiomet.sources.sqlite.SqliteSource;
 import taxiomet.survey.FoundTable;
 
 /** Finds the tables in folders and files of which nothing is declared. */
 public final class DataFiles {
     private static final Pattern DATA =
-            Pattern.compile("(.+?)\\.(?:csv|tsv|tab|psv|txt)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE);
+            Pattern.compile("(.+?)\\.(?:csv|tsv|tab|psv|txt|jsonl|ndjson)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE);
+    private static final Pattern JSON_LINES =
+            Pattern.compile(".+\\.(?:jsonl|ndjson)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE);
+    private static final Pattern DATABASE = Pattern.compile(".+\\.(?:db|sqlite|sqlite3)", Pattern.CASE_INSENSITIVE);
     /** A name with a number or a date at its end, as parts of one table have. */
     private static final Pattern PART = Pattern.compile("(.*?[^0-9_.-])[_.-]?[0-9][0-9_.-]*");
 
@@ -44,14 +52,19 @@ public final class DataFiles {
             throw new SourceException(
                     places.get(0).toString(),
                     "there is no table in it",
-                    "name a folder or files that end in .csv, .tsv or .txt");
+                    "name a folder or files that end in .csv, .tsv, .txt, .jsonl or .sqlite");
         }
         Map<String, List<Path>> parts = new LinkedHashMap<>();
         Map<Path, Sniffed> sniffed = new LinkedHashMap<>();
+        List<FoundTable> tables = new ArrayList<>();
         for (Path file : files) {
             Sniffed seen;
             try {
-                seen = Sniffer.sniff(file, delimiter, encoding);
+                if (isOf(DATABASE, file)) {
+                    addTables(file, tables);
+                    continue;
+                }
+                seen = isOf(JSON_LINES, file) ? FieldSniffer.sniff(file) : Sniffer.sniff(file, delimiter, encoding);
             } catch (SourceException e) {
                 if (places.contains(file)) {
                     throw e;
@@ -62,15 +75,13 @@ public final class DataFiles {
             sniffed.put(file, seen);
             Matcher part = PART.matcher(stem(file));
             String group = part.matches() ? "parts of " + part.group(1) : "file " + file.getFileName();
-            String kind = file.toAbsolutePath().getParent() + "\0" + group + "\0" + seen.columns()
-                    + seen.rows().delimiter();
+            String kind = file.toAbsolutePath().getParent() + "\0" + group + "\0" + seen.columns() + seen.form();
             parts.computeIfAbsent(kind, k -> new ArrayList<>()).add(file);
         }
-        if (parts.isEmpty()) {
+        if (parts.isEmpty() && tables.isEmpty()) {
             throw new SourceException(
                     places.get(0).toString(), "no file in it can be read as a table", passedOver.get(0));
         }
-        List<FoundTable> tables = new ArrayList<>();
         for (List<Path> group : parts.values()) {
             List<String> remarks = new ArrayList<>();
             for (Path file : group) {
@@ -124,7 +135,21 @@ public final class DataFiles {
     }
 
     private static boolean isData(Path file) {
-        return DATA.matcher(file.getFileName().toString()).matches();
+        return isOf(DATA, file) || isOf(DATABASE, file);
+    }
+
+    private static boolean isOf(Pattern names, Path file) {
+        return names.matcher(file.getFileName().toString()).matches();
+    }
+
+    /** The tables and views of a database. */
+    private static void addTables(Path file, List<FoundTable> tables) {
+        Path whole = file.toAbsolutePath();
+        SqliteSource.tablesOf(whole).forEach((name, columns) -> {
+            SqliteRows rows =
+                    new SqliteRows(whole.getParent(), whole.getFileName().toString(), name);
+            tables.add(new FoundTable(freeName(name, tables), rows, columns, List.of()));
+        });
     }
 
     private static String stem(Path file) {
@@ -135,26 +160,24 @@ public final class DataFiles {
 
     private static FoundTable table(List<Path> files, Sniffed first, List<FoundTable> others, List<String> remarks) {
         String stem = stem(files.get(0));
-        RowsFile rows = first.rows();
+        RowsPlace rows = first.rows();
         if (files.size() > 1) {
             Matcher part = PART.matcher(stem);
             stem = part.matches() ? part.group(1) : stem;
             String glob = globOf(files);
-            rows = new RowsFile(
-                    rows.folder(),
-                    glob,
-                    rows.delimiter(),
-                    rows.quote(),
-                    rows.encoding(),
-                    rows.hasHeader(),
-                    rows.header(),
-                    rows.nullWords());
+            rows = rows instanceof JsonLines lines
+                    ? lines.at(rows.folder(), glob)
+                    : ((DelimitedFiles) rows).at(rows.folder(), glob);
         }
+        return new FoundTable(freeName(stem, others), rows, first.columns(), remarks);
+    }
+
+    private static String freeName(String stem, List<FoundTable> others) {
         String name = stem;
         for (int i = 2; isTaken(name, others); i++) {
             name = stem + "_" + i;
         }
-        return new FoundTable(name, rows, first.columns(), remarks);
+        return name;
     }
 
     /** A glob that takes these files of one folder and no others. */

@@ -1,14 +1,40 @@
 package taxiomet.sources;
 
+import java.util.List;
+import java.util.function.Function;
 import taxiomet.charter.Column;
+import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.JsonLines;
+import taxiomet.charter.RowsPlace;
+import taxiomet.charter.SqliteRows;
 import taxiomet.charter.Table;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.csv.CsvReading;
 import taxiomet.sources.csv.CsvTableSource;
+import taxiomet.sources.jsonl.JsonLinesSource;
+import taxiomet.sources.sqlite.SqliteSource;
 
-/** The way from a table of a charter to its rows. */
+/** The registry of sources: the way from a table of a charter to its rows, one line for each kind of place. */
 public final class RowSources {
+    private static final List<Opener<?>> ALL = List.of(
+            new Opener<>(
+                    DelimitedFiles.class, wanted -> CsvTableSource.open(wanted.rows, wanted.columns, wanted.reading)),
+            new Opener<>(
+                    JsonLines.class,
+                    wanted -> JsonLinesSource.open(wanted.rows, wanted.columns, wanted.reading.chunkSize())),
+            new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)));
+
     private RowSources() {}
+
+    /** What is to be opened: rows in a place of one kind. */
+    private record Wanted<P extends RowsPlace>(P rows, List<String> columns, CsvReading reading) {}
+
+    /** Opens rows that live in places of one kind. */
+    private record Opener<P extends RowsPlace>(Class<P> kind, Function<Wanted<P>, TableSource> open) {
+        TableSource open(RowsPlace rows, List<String> columns, CsvReading reading) {
+            return open.apply(new Wanted<>(kind.cast(rows), columns, reading));
+        }
+    }
 
     /**
      * Opens the rows of a table with all its declared columns.
@@ -19,9 +45,13 @@ public final class RowSources {
         return open(table, CsvReading.USUAL);
     }
 
-    /** The same, with a say in how delimited text is read. */
+    /** The same, with a say in how text is read. */
     public static TableSource open(Table table, CsvReading reading) {
-        return CsvTableSource.open(
-                table.rows(), table.columns().stream().map(Column::name).toList(), reading);
+        List<String> columns = table.columns().stream().map(Column::name).toList();
+        return ALL.stream()
+                .filter(opener -> opener.kind.isInstance(table.rows()))
+                .findFirst()
+                .orElseThrow(() -> new IllegalStateException("no source for " + table.rows()))
+                .open(table.rows(), columns, reading);
     }
 }

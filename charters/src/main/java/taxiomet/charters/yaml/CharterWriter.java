@@ -17,17 +17,20 @@ import taxiomet.charter.ColumnType;
 import taxiomet.charter.Comparison;
 import taxiomet.charter.Condition;
 import taxiomet.charter.DefaultValue;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
+import taxiomet.charter.JsonLines;
 import taxiomet.charter.Key;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Owner;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.RowsPlace;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Severity;
+import taxiomet.charter.SqliteRows;
 import taxiomet.charter.Table;
 import taxiomet.charter.Total;
 
@@ -125,7 +128,9 @@ public final class CharterWriter {
 
     private void writeDefaults() {
         List<List<String>> nullWords = charter.tables().stream()
-                .map(table -> table.rows().nullWords())
+                .map(Table::rows)
+                .filter(DelimitedFiles.class::isInstance)
+                .map(rows -> ((DelimitedFiles) rows).nullWords())
                 .distinct()
                 .toList();
         sharedNullWords = nullWords.size() == 1 ? nullWords.get(0) : List.of();
@@ -213,20 +218,36 @@ public final class CharterWriter {
                                         : "{text: " + text(((Owner.Named) owner).name()) + "}")));
     }
 
-    private String rows(RowsFile rows) {
+    private String rows(RowsPlace rows) {
+        String path = wayTo(rows);
+        List<String> parts = new ArrayList<>(List.of("file: " + text(path)));
+        if (rows instanceof DelimitedFiles files) {
+            addDialect(files, parts);
+        } else if (rows instanceof JsonLines lines && !lines.fields().isEmpty()) {
+            List<String> fields = new ArrayList<>();
+            lines.fields().forEach((column, pointer) -> fields.add(text(column) + ": " + text(pointer)));
+            parts.add("fields: {" + String.join(", ", fields) + "}");
+        } else if (rows instanceof SqliteRows database) {
+            parts.add("table: " + text(database.table()));
+        }
+        return parts.size() == 1 ? text(path) : "{" + String.join(", ", parts) + "}";
+    }
+
+    /** The path of rows from the folder in which the charter will stand. */
+    private String wayTo(RowsPlace rows) {
         Path file = rows.folder().toAbsolutePath().normalize();
-        String path;
         try {
             String way = folder.relativize(file).toString();
-            path = way.isEmpty() || Path.of(rows.path()).isAbsolute()
+            return way.isEmpty() || Path.of(rows.path()).isAbsolute()
                     ? rows.path()
                     : way.replace('\\', '/') + "/" + rows.path();
         } catch (IllegalArgumentException e) {
             // Another drive: no way leads there from here.
-            path = file + "/" + rows.path();
+            return file + "/" + rows.path();
         }
-        List<String> parts = new ArrayList<>();
-        parts.add("file: " + text(path));
+    }
+
+    private void addDialect(DelimitedFiles rows, List<String> parts) {
         if (rows.delimiter() != ',') {
             parts.add("delimiter: " + (rows.delimiter() == '\t' ? "tab" : quoted(String.valueOf(rows.delimiter()))));
         }
@@ -244,7 +265,6 @@ public final class CharterWriter {
         if (!rows.nullWords().equals(sharedNullWords)) {
             parts.add("null_words: " + list(rows.nullWords()));
         }
-        return parts.size() == 1 ? text(path) : "{" + String.join(", ", parts) + "}";
     }
 
     private static String column(Column column) {

@@ -2,11 +2,18 @@ package taxiomet.charters.yaml;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
+import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.JsonLines;
 import taxiomet.charter.Problem.Kind;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.RowsPlace;
+import taxiomet.charter.SqliteRows;
+import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.ListNode;
 import taxiomet.charters.yaml.Node.MapNode;
 import taxiomet.charters.yaml.Node.Scalar;
@@ -17,14 +24,18 @@ final class FilesReader {
     private static final List<String> ENCODINGS =
             List.of("UTF-8", "UTF-16", "UTF-16LE", "UTF-16BE", "ISO-8859-1", "windows-1252", "US-ASCII");
 
+    private static final Pattern JSON_LINES =
+            Pattern.compile(".*\\.(?:jsonl|ndjson)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE);
+    private static final Pattern DATABASE = Pattern.compile(".*\\.(?:db|sqlite|sqlite3)", Pattern.CASE_INSENSITIVE);
+
     private final Problems problems;
     private final Path folder;
-    private RowsFile defaults;
+    private DelimitedFiles defaults;
 
     FilesReader(Problems problems, Path folder) {
         this.problems = problems;
         this.folder = folder;
-        this.defaults = new RowsFile(folder, "", ',', '"', "UTF-8", true, Optional.empty(), List.of());
+        this.defaults = new DelimitedFiles(folder, "", ',', '"', "UTF-8", true, Optional.empty(), List.of());
     }
 
     void readDefaults(Node node) {
@@ -36,22 +47,80 @@ final class FilesReader {
     }
 
     /** The `rows` of a table. */
-    RowsFile read(Node node) {
+    RowsPlace read(Node node) {
         if (node instanceof Scalar path && !path.isNull()) {
-            return withPath(defaults, requireNotEmpty(path));
+            return JSON_LINES.matcher(path.text()).matches()
+                    ? new JsonLines(folder, path.text(), Map.of())
+                    : withPath(defaults, requireNoDatabase(requireNotEmpty(path), path));
         }
         if (!(node instanceof MapNode map)) {
             problems.form(node, "`rows` is a path or a mapping, not " + node.words(), "write `rows: some_file.csv`");
             return defaults;
         }
-        List<String> known = new ArrayList<>(DIALECT);
-        known.add(0, "file");
-        Fields fields = new Fields(problems, map, "`rows`", known, List.of("sheet", "range", "table", "query"));
-        if (!fields.has("table") && !fields.has("query")) {
-            fields.require("file");
+        List<String> known = new ArrayList<>(List.of("file", "table", "fields"));
+        known.addAll(DIALECT);
+        Fields fields = new Fields(problems, map, "`rows`", known, List.of("sheet", "range", "query"));
+        fields.require("file");
+        Optional<Scalar> file = fields.scalar("file", "a path");
+        String path = file.map(this::requireNotEmpty).orElse("");
+        if (fields.has("table")) {
+            refuse(fields, "table", "fields");
+            DIALECT.forEach(key -> refuse(fields, "table", key));
+            String table = fields.scalar("table", "the name of a table")
+                    .map(Scalar::text)
+                    .orElse("");
+            return new SqliteRows(folder, path, table);
         }
-        String path = fields.scalar("file", "a path").map(this::requireNotEmpty).orElse("");
-        return dialect(fields, path);
+        if (JSON_LINES.matcher(path).matches()) {
+            DIALECT.forEach(key -> refuse(fields, "a file of JSON lines", key));
+            return new JsonLines(folder, path, pointers(fields));
+        }
+        fields.find("fields")
+                .ifPresent(node2 -> problems.meaning(
+                        node2,
+                        "`fields` says where values stand in JSON, and `" + path + "` is no file of JSON lines",
+                        "name a file that ends in .jsonl or .ndjson, or leave `fields` out"));
+        return dialect(
+                fields, file.map(scalar -> requireNoDatabase(path, scalar)).orElse(path));
+    }
+
+    private void refuse(Fields fields, String with, String key) {
+        fields.find(key)
+                .ifPresent(node -> problems.meaning(
+                        node, "`" + key + "` is about delimited text, and does not go with " + with, "leave it out"));
+    }
+
+    private String requireNoDatabase(String path, Scalar place) {
+        if (DATABASE.matcher(path).matches()) {
+            problems.meaning(
+                    place,
+                    "`" + path + "` is a database by its name, and which of its tables holds the rows is not said",
+                    "write `rows: {file: " + path + ", table: NAME}`");
+        }
+        return path;
+    }
+
+    private Map<String, String> pointers(Fields fields) {
+        Map<String, String> pointers = new LinkedHashMap<>();
+        Optional<Node> declared = fields.find("fields");
+        if (declared.isPresent() && declared.get() instanceof MapNode map) {
+            for (Entry entry : map.entries()) {
+                if (entry.value() instanceof Scalar pointer && pointer.text().startsWith("/")) {
+                    pointers.put(entry.key().text(), pointer.text());
+                } else {
+                    problems.form(
+                            entry.value(),
+                            "where column `" + entry.key().text() + "` stands is a JSON Pointer",
+                            "write it with a slash before each step, such as /keeper/id or /tags/0");
+                }
+            }
+        } else if (declared.isPresent()) {
+            problems.form(
+                    declared.get(),
+                    "`fields` is a mapping of columns, not " + declared.get().words(),
+                    "");
+        }
+        return pointers;
     }
 
     private String requireNotEmpty(Scalar path) {
@@ -61,12 +130,12 @@ final class FilesReader {
         return path.text();
     }
 
-    private static RowsFile withPath(RowsFile f, String path) {
-        return new RowsFile(
+    private static DelimitedFiles withPath(DelimitedFiles f, String path) {
+        return new DelimitedFiles(
                 f.folder(), path, f.delimiter(), f.quote(), f.encoding(), f.hasHeader(), f.header(), f.nullWords());
     }
 
-    private RowsFile dialect(Fields fields, String path) {
+    private DelimitedFiles dialect(Fields fields, String path) {
         char delimiter = fields.character("delimiter").orElse(defaults.delimiter());
         char quote = fields.character("quote").orElse(defaults.quote());
         if (delimiter == quote) {
@@ -89,7 +158,7 @@ final class FilesReader {
             hasHeader = header(header.get());
             names = Optional.empty();
         }
-        return new RowsFile(folder, path, delimiter, quote, encoding, hasHeader, names, nullWords);
+        return new DelimitedFiles(folder, path, delimiter, quote, encoding, hasHeader, names, nullWords);
     }
 
     private boolean header(Node node) {

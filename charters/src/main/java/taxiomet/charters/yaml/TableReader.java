@@ -16,7 +16,7 @@ import taxiomet.charter.NearestWord;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Owner;
 import taxiomet.charter.Problem.Kind;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.RowsPlace;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
@@ -58,7 +58,7 @@ final class TableReader {
         this.problems = problems;
         this.name = name;
         this.fields = new Fields(problems, map, "table `" + name.text() + "`", KEYS, List.of());
-        RowsFile rows = fields.require("rows").map(files::read).orElse(null);
+        RowsPlace rows = fields.require("rows").map(files::read).orElse(null);
         List<Column> columns = columns();
         List<String> names = columns.stream().map(Column::name).toList();
         Optional<Key> primary = fields.find("primary_key").map(node -> primaryKey(node, names));

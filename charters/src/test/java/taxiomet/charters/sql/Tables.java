@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Key;
-import taxiomet.charter.RowsFile;
 import taxiomet.charter.Table;
 
 /** Tables for tests, of columns written as {@code name type}. */
@@ -22,7 +22,8 @@ public final class Tables {
             String[] parts = column.split(" ", 2);
             all.add(Column.of(parts[0], ColumnType.parse(parts[1]).orElseThrow()));
         }
-        RowsFile rows = new RowsFile(Path.of("."), name + ".csv", ',', '"', "UTF-8", true, Optional.empty(), List.of());
+        DelimitedFiles rows =
+                new DelimitedFiles(Path.of("."), name + ".csv", ',', '"', "UTF-8", true, Optional.empty(), List.of());
         return new Table(
                 name,
                 Optional.empty(),

@@ -14,7 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import taxiomet.charter.Charter;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Table;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.rehearse.Rehearsal;
@@ -83,17 +83,24 @@ public final class CopyFolder {
             try (UndoJson undo = new UndoJson(output.draft().resolve(UNDO), provenance, charter.name())) {
                 for (Table table : charter.tables()) {
                     RowEdits edits = rehearsal.edits(table.name());
-                    if ((!edits.isEmpty() || isWhole)
-                            && rehearsal.source(table.name()) instanceof TableRewriter rewriter) {
+                    if (rehearsal.source(table.name()) instanceof TableRewriter rewriter
+                            && table.rows() instanceof DelimitedFiles files
+                            && (!edits.isEmpty() || isWhole)) {
                         int parts = rehearsal.source(table.name()).partCount();
                         for (int part = 0; part < parts; part++) {
                             requireNew(places, rewriter.placeOf(part));
                             write(rewriter, part, edits, output.draft(), undo);
                         }
                         tables++;
-                        asWritten.add(table.withRows(rowsOf(table, rewriter, parts)));
-                    } else {
+                        asWritten.add(table.withRows(rowsOf(files, rewriter, parts)));
+                    } else if (edits.isEmpty()) {
                         asWritten.add(table);
+                    } else {
+                        throw new UsageException(
+                                "--into " + folder + ": rows of table " + table.name()
+                                        + " would change, and they stand in "
+                                        + table.rows().path()
+                                        + ", which is not written: only delimited text is; --write-sql writes a script instead");
                     }
                 }
             }
@@ -114,8 +121,7 @@ public final class CopyFolder {
     }
 
     /** Where the rows of a table stand in the folder: a glob stays one. */
-    private RowsFile rowsOf(Table table, TableRewriter rewriter, int parts) {
-        RowsFile rows = table.rows();
+    private DelimitedFiles rowsOf(DelimitedFiles rows, TableRewriter rewriter, int parts) {
         Path path = Path.of(rows.path()).normalize();
         boolean isInside = !path.isAbsolute() && !path.startsWith("..");
         Path place = parts == 1 ? rewriter.placeOf(0) : isInside ? path : path.getFileName();

@@ -17,7 +17,7 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Table;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.sql.ExpressionException;
@@ -30,8 +30,8 @@ final class KeywordsTest {
             List.of("%s >= 1990", "1 < %s", "%s BETWEEN 1 AND 2", "%s IS NULL OR NOT %s = 1", "(%s) IN (1, %s)");
 
     private static Table table(String name, String column) {
-        RowsFile rows =
-                new RowsFile(java.nio.file.Path.of("."), "t.csv", ',', '"', "UTF-8", true, Optional.empty(), List.of());
+        DelimitedFiles rows = new DelimitedFiles(
+                java.nio.file.Path.of("."), "t.csv", ',', '"', "UTF-8", true, Optional.empty(), List.of());
         return new Table(
                 name,
                 Optional.empty(),

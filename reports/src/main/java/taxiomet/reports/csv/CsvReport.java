@@ -72,7 +72,7 @@ public final class CsvReport {
                 SafeCell.of(finding.table()),
                 SafeCell.of(finding.at()),
                 Long.toString(row.row()),
-                Long.toString(row.line()),
+                row.line() > 0 ? Long.toString(row.line()) : null,
                 SafeCell.of(row.part()),
                 row.group() == 0 ? null : Long.toString(row.group()),
                 joined(fields, row, fields.table().key()),

@@ -55,7 +55,7 @@ public final class EffectsCsv {
                 effect.link().map(SafeCell::of).orElse(null),
                 String.valueOf(effect.steps()),
                 String.valueOf(row.row()),
-                row.isNew() ? null : String.valueOf(row.line()),
+                row.isNew() || row.line() == 0 ? null : String.valueOf(row.line()),
                 row.isNew() ? null : SafeCell.of(row.part()),
                 joined(row.key().values()),
                 joined(row.label().values()),

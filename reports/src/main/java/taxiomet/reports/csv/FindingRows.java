@@ -52,7 +52,7 @@ final class FindingRows implements Closeable {
     void write(Evidence row, Finding finding) {
         List<String> cells = new ArrayList<>();
         cells.add(Long.toString(row.row()));
-        cells.add(Long.toString(row.line()));
+        cells.add(row.line() > 0 ? Long.toString(row.line()) : null);
         cells.add(SafeCell.of(row.part()));
         if (isGrouped) {
             cells.add(Long.toString(row.group()));

@@ -272,7 +272,9 @@ public final class CheckJson {
         json.writeStartObject();
         json.writeStringField("file", row.part());
         json.writeNumberField("row", row.row());
-        json.writeNumberField("line", row.line());
+        if (row.line() > 0) {
+            json.writeNumberField("line", row.line());
+        }
         if (row.group() > 0) {
             json.writeNumberField("group", row.group());
         }

@@ -266,7 +266,9 @@ public final class RehearsalJson {
         } else {
             json.writeStringField("file", row.part());
             json.writeNumberField("row", row.row());
-            json.writeNumberField("line", row.line());
+            if (row.line() > 0) {
+                json.writeNumberField("line", row.line());
+            }
         }
         writeCells(json, "key", row.key());
         writeCells(json, "label", row.label());

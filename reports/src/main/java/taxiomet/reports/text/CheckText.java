@@ -286,7 +286,10 @@ public final class CheckText implements ResultText {
             grid.addColumn("file", Grid.Kind.TEXT);
         }
         grid.addColumn("row", Grid.Kind.NUMBER);
-        grid.addColumn("line", Grid.Kind.NUMBER);
+        boolean hasLines = finding.examples().stream().anyMatch(row -> row.line() > 0);
+        if (hasLines) {
+            grid.addColumn("line", Grid.Kind.NUMBER);
+        }
         if (isGrouped) {
             grid.addColumn("group", Grid.Kind.NUMBER);
         }
@@ -302,7 +305,9 @@ public final class CheckText implements ResultText {
                 cells.add(Cell.of(CellText.escaped(row.part())));
             }
             cells.add(Cell.of(Counted.grouped(row.row())));
-            cells.add(Cell.of(Counted.grouped(row.line())));
+            if (hasLines) {
+                cells.add(Cell.of(Counted.grouped(row.line())));
+            }
             if (isGrouped) {
                 cells.add(Cell.of(Counted.grouped(row.group())));
             }

@@ -9,8 +9,8 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Key;
-import taxiomet.charter.RowsFile;
 import taxiomet.charter.Table;
 import taxiomet.finding.PlannedStatement.PlannedRow;
 
@@ -19,7 +19,7 @@ class RowSqlTest {
     private static final Table TABLE = new Table(
             "t",
             Optional.empty(),
-            new RowsFile(Path.of(""), "t.csv", ',', '"', "UTF-8", true, Optional.empty(), List.of()),
+            new DelimitedFiles(Path.of(""), "t.csv", ',', '"', "UTF-8", true, Optional.empty(), List.of()),
             List.of(
                     Column.of("id", ColumnType.parse("integer").orElseThrow()),
                     Column.of("v", ColumnType.parse("integer").orElseThrow())),

@@ -9,6 +9,7 @@ import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowRef;
 import taxiomet.rows.Scan;
 import taxiomet.sources.file.ByteInput;
+import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.SingleByteText;
 
 /**

@@ -1,19 +1,19 @@
 package taxiomet.sources.csv;
 
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
 
 /** Which fields the rows of a part have, and where they go. */
 final class CsvFields {
-    private final RowsFile format;
+    private final DelimitedFiles format;
     private final int[] columnOfField;
 
     /** @param columnOfField for each field, the place of its column in the batch, or -1 */
-    CsvFields(RowsFile format, int[] columnOfField) {
+    CsvFields(DelimitedFiles format, int[] columnOfField) {
         this.format = format;
         this.columnOfField = columnOfField.clone();
     }
 
-    RowsFile format() {
+    DelimitedFiles format() {
         return format;
     }
 

@@ -2,29 +2,23 @@ package taxiomet.sources.csv;
 
 import de.siegmar.fastcsv.reader.CloseableIterator;
 import de.siegmar.fastcsv.reader.CsvParseException;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.nio.channels.Channels;
-import java.nio.channels.SeekableByteChannel;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.FileSystemException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.atomic.AtomicLong;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.ByteInput;
-import taxiomet.sources.file.FileParts;
-import taxiomet.sources.file.FileStamp;
-import taxiomet.sources.file.Packing;
+import taxiomet.sources.file.DataFile;
+import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.PlainInput;
+import taxiomet.sources.file.RowQueue;
 import taxiomet.sources.file.UnpackedInput;
 
 /** One file of a table. */
@@ -32,29 +26,24 @@ final class CsvPart {
     /** A field with more characters makes its row malformed; most often a quote was left open. */
     static final int MAX_FIELD = 4 << 20;
 
-    private final RowsFile format;
-    private final Path file;
+    private final DelimitedFiles format;
+    private final DataFile file;
     private final int number;
     private final Charset encoding;
     private final int markLength;
-    private final Packing packing;
-    private final FileStamp stamp;
     private final List<String> header;
     private final PlaceIndex places = new PlaceIndex();
     private boolean placesAreKnown;
     private long emptyLines;
-    private final AtomicLong bytesRead = new AtomicLong();
 
     /** @throws SourceException when the file cannot be read, or its header is none */
-    CsvPart(RowsFile format, Path file, int number) {
+    CsvPart(DelimitedFiles format, Path path, int number) {
         this.format = format;
-        this.file = file;
+        this.file = new DataFile(path);
         this.number = number;
-        packing = Packing.of(file);
         try {
-            stamp = FileStamp.of(file);
             byte[] first;
-            try (InputStream in = decompressed(0)) {
+            try (InputStream in = file.open(0)) {
                 first = in.readNBytes(4);
             }
             markLength = markLength(first);
@@ -82,7 +71,7 @@ final class CsvPart {
         }
         if (format.encoding().equals("UTF-8") && (isLittle || isBig)) {
             throw new SourceException(
-                    file.toString(),
+                    file.path().toString(),
                     "the file begins with the byte order mark of UTF-16, and the charter says UTF-8",
                     "write `encoding: UTF-16` in the table's rows");
         }
@@ -102,7 +91,7 @@ final class CsvPart {
     private List<String> readHeader() throws IOException {
         List<String> names = new ArrayList<>();
         boolean[] isMalformed = new boolean[1];
-        try (LineReader reader = new LineReader(decompressed(markLength), encoding, markLength, 1, LineReader.BLOCK)) {
+        try (LineReader reader = new LineReader(file.open(markLength), encoding, markLength, 1, LineReader.BLOCK)) {
             HeaderHandler handler = new HeaderHandler(names);
             try {
                 CloseableIterator<Boolean> records =
@@ -120,7 +109,7 @@ final class CsvPart {
                 names.stream().anyMatch(name -> name.indexOf(LineReader.INVALID) >= 0 || name.indexOf(0) >= 0);
         if (isMalformed[0] || isInvalid) {
             throw new SourceException(
-                    file + ":1",
+                    file.path() + ":1",
                     isInvalid
                             ? "the header line holds bytes that are not text in " + format.encoding()
                             : "the header line cannot be taken apart (a quote is left open or followed by more)",
@@ -128,7 +117,7 @@ final class CsvPart {
         }
         if (names.isEmpty()) {
             throw new SourceException(
-                    file.toString(),
+                    file.path().toString(),
                     "the file is empty, and should begin with a line that names the columns",
                     "write that line, or name the columns in the charter (`header: [...]`)");
         }
@@ -136,7 +125,7 @@ final class CsvPart {
     }
 
     Path file() {
-        return file;
+        return file.path();
     }
 
     /** The names in the file's header line; null when it has none. */
@@ -145,11 +134,11 @@ final class CsvPart {
     }
 
     long size() {
-        return stamp.size();
+        return file.size();
     }
 
     long bytesRead() {
-        return bytesRead.get();
+        return file.bytesRead();
     }
 
     long emptyLines() {
@@ -158,21 +147,21 @@ final class CsvPart {
 
     /** Whether rows can be read at any place, since they are not compressed. */
     boolean isPlain() {
-        return packing == Packing.NONE;
+        return file.isPlain();
     }
 
     /** Opens the bytes behind any byte order mark for the byte-level reader; {@link #firstOffset} is where they begin. */
     ByteInput openBytes() throws IOException {
-        bytesRead.set(0);
-        return isPlain() ? openBytesAgain() : new UnpackedInput(decompressed(0));
+        file.startCount();
+        return isPlain() ? openBytesAgain() : new UnpackedInput(file.open(0));
     }
 
     /** Opens the bytes of a part while its pass is not to begin anew. */
     ByteInput openBytesAgain() throws IOException {
         if (!isPlain()) {
-            return new UnpackedInput(decompressed(0));
+            return new UnpackedInput(file.open(0));
         }
-        return new PlainInput(file, stamp.size(), bytesRead::addAndGet);
+        return new PlainInput(file.path(), file.size(), file::count);
     }
 
     /** Where the first line begins. */
@@ -206,52 +195,11 @@ final class CsvPart {
 
     /** All rows from the first on, by the library's reader. */
     RecordCursor records(CsvFields fields, RowBatch batch) throws IOException {
-        bytesRead.set(0);
-        LineReader reader = new LineReader(decompressed(markLength), encoding, markLength, 1, LineReader.BLOCK);
+        file.startCount();
+        LineReader reader = new LineReader(file.open(markLength), encoding, markLength, 1, LineReader.BLOCK);
         PlaceIndex kept = keepsPlaces() ? places : null;
         RecordHandler handler = new RecordHandler(reader, number, fields, batch, kept, null);
-        return new RecordCursor(file, format, reader, handler, 1, firstRow());
-    }
-
-    private InputStream decompressed(long offset) throws IOException {
-        SeekableByteChannel channel = Files.newByteChannel(file);
-        boolean isOpen = false;
-        try {
-            InputStream in;
-            if (packing == Packing.NONE) {
-                channel.position(offset);
-                in = new Counting(Channels.newInputStream(channel));
-            } else {
-                in = packing.unpack(new Counting(Channels.newInputStream(channel)));
-                in.skipNBytes(offset);
-            }
-            isOpen = true;
-            return in;
-        } finally {
-            if (!isOpen) {
-                channel.close();
-            }
-        }
-    }
-
-    private final class Counting extends FilterInputStream {
-        Counting(InputStream in) {
-            super(in);
-        }
-
-        @Override
-        public int read() throws IOException {
-            int value = super.read();
-            bytesRead.addAndGet(value < 0 ? 0 : 1);
-            return value;
-        }
-
-        @Override
-        public int read(byte[] target, int offset, int length) throws IOException {
-            int count = super.read(target, offset, length);
-            bytesRead.addAndGet(Math.max(count, 0));
-            return count;
-        }
+        return new RecordCursor(file.path(), format, reader, handler, 1, firstRow());
     }
 
     /**
@@ -277,9 +225,9 @@ final class CsvPart {
         long offset = place < 0 ? markLength : places.offset(place);
         long line = place < 0 ? 1 : places.line(place);
         long row = place < 0 ? firstRow() : places.row(place);
-        try (LineReader reader = new LineReader(decompressed(offset), encoding, offset, line, LineReader.SMALL_BLOCK)) {
+        try (LineReader reader = new LineReader(file.open(offset), encoding, offset, line, LineReader.SMALL_BLOCK)) {
             RecordHandler handler = new RecordHandler(reader, number, fields, batch, null, wanted);
-            RecordCursor cursor = new RecordCursor(file, format, reader, handler, line, row);
+            RecordCursor cursor = new RecordCursor(file.path(), format, reader, handler, line, row);
             boolean goesOn = true;
             while (goesOn) {
                 batch.clear();
@@ -308,28 +256,15 @@ final class CsvPart {
 
     /** @throws SourceException when the file looks different from what it was when it was opened */
     void requireUnchanged() {
-        try {
-            if (!FileStamp.of(file).isSameAs(stamp)) {
-                throw changed();
-            }
-        } catch (IOException e) {
-            throw unreadable(e);
-        }
+        file.requireUnchanged();
     }
 
     SourceException changed() {
-        return new SourceException(
-                file.toString(), "the file changed while it was being read", "check again when nobody writes to it");
+        return file.changed();
     }
 
     /** What to say of a part that cannot be read. */
     SourceException unreadable(IOException cause) {
-        if (packing != Packing.NONE && !(cause instanceof FileSystemException)) {
-            return new SourceException(
-                    file.toString(),
-                    "the file cannot be decompressed (" + FileParts.reason(cause) + ")",
-                    "check that it is whole, and that its ending (.gz, .zst) says what it is");
-        }
-        return FileParts.unreadable(file, cause);
+        return file.unreadable(cause);
     }
 }

@@ -16,8 +16,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.NearestWord;
-import taxiomet.charter.RowsFile;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
@@ -31,6 +31,7 @@ import taxiomet.rows.TableSource;
 import taxiomet.sources.file.ByteInput;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.Packing;
+import taxiomet.sources.file.RowQueue;
 import taxiomet.sources.file.SingleByteText;
 import taxiomet.sources.file.SinkStream;
 
@@ -45,13 +46,13 @@ public final class CsvTableSource implements TableSource, TableRewriter {
     private final List<int[]> fieldMaps = new ArrayList<>();
 
     private final Set<String> undeclared = new LinkedHashSet<>();
-    private final RowsFile format;
+    private final DelimitedFiles format;
     private final CsvReading reading;
     private final List<Joints> joints = new ArrayList<>();
     /** For the byte-level reader: how to turn bytes into UTF-8; empty when they are, or when it cannot read the encoding. */
     private final Optional<SingleByteText> byteEncoding;
 
-    private CsvTableSource(RowsFile rows, List<String> columns, List<CsvPart> parts, CsvReading reading) {
+    private CsvTableSource(DelimitedFiles rows, List<String> columns, List<CsvPart> parts, CsvReading reading) {
         this.format = rows;
         this.reading = reading;
         this.columns = List.copyOf(columns);
@@ -82,7 +83,7 @@ public final class CsvTableSource implements TableSource, TableRewriter {
      * @param reading by which reader, in which pieces
      * @throws SourceException when a file is not there, cannot be read, or lacks a column
      */
-    public static CsvTableSource open(RowsFile rows, List<String> columns, CsvReading reading) {
+    public static CsvTableSource open(DelimitedFiles rows, List<String> columns, CsvReading reading) {
         List<CsvPart> parts = new ArrayList<>();
         for (Path file : FileParts.find(rows.folder(), rows.path())) {
             parts.add(new CsvPart(rows, file, parts.size()));

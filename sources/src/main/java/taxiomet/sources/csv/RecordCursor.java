@@ -8,7 +8,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.function.BooleanSupplier;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.SourceException;
 
@@ -21,7 +21,7 @@ final class RecordCursor implements AutoCloseable {
     private static final int READ_AHEAD = 1 << 17;
 
     private final Path file;
-    private final RowsFile format;
+    private final DelimitedFiles format;
     private final LineReader reader;
     private final RecordHandler handler;
     private CloseableIterator<Boolean> records;
@@ -33,7 +33,7 @@ final class RecordCursor implements AutoCloseable {
      * @param line the line at which the reader stands
      * @param nextRow number of the first row; 0 when the header stands before it
      */
-    RecordCursor(Path file, RowsFile format, LineReader reader, RecordHandler handler, long line, long nextRow) {
+    RecordCursor(Path file, DelimitedFiles format, LineReader reader, RecordHandler handler, long line, long nextRow) {
         this.file = file;
         this.format = format;
         this.reader = reader;
@@ -41,7 +41,7 @@ final class RecordCursor implements AutoCloseable {
         begin(line, nextRow);
     }
 
-    static CsvReader.CsvReaderBuilder csv(RowsFile format) {
+    static CsvReader.CsvReaderBuilder csv(DelimitedFiles format) {
         return CsvReader.builder()
                 .fieldSeparator(format.delimiter())
                 .quoteCharacter(format.quote())

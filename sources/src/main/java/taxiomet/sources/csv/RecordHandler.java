@@ -7,6 +7,8 @@ import java.util.Arrays;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowBatch.MalformedRow;
 import taxiomet.rows.RowRef;
+import taxiomet.sources.file.PlaceIndex;
+import taxiomet.sources.file.RowQueue;
 import taxiomet.values.CellColumn;
 
 /**

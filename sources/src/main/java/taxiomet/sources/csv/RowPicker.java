@@ -8,6 +8,8 @@ import taxiomet.rows.RowBatch.MalformedRow;
 import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
 import taxiomet.sources.file.ByteInput;
+import taxiomet.sources.file.PlaceIndex;
+import taxiomet.sources.file.RowQueue;
 import taxiomet.sources.file.SingleByteText;
 import taxiomet.values.CellColumn;
 

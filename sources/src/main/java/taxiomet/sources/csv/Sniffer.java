@@ -17,11 +17,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.zip.GZIPInputStream;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.EncodingGuess;
 import taxiomet.sources.file.FileContent;
 import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.Sniffed;
 
 /** Finds out how a file is written of which nothing is declared: encoding, delimiter, and whether its first line names the columns. */
 public final class Sniffer {
@@ -32,13 +33,6 @@ public final class Sniffer {
     private static final List<String> NULL_WORDS = List.of("NULL", "\\N");
 
     private Sniffer() {}
-
-    /**
-     * How a file is written, and the names of its columns.
-     *
-     * @param remarks what was guessed, and what spoke for it
-     */
-    public record Sniffed(RowsFile rows, List<String> columns, List<String> remarks) {}
 
     /**
      * Looks at the beginning of a file.
@@ -68,7 +62,7 @@ public final class Sniffer {
         boolean hasHeader = isHeader(records);
         List<String> columns = hasHeader ? names : numbered(names.size());
         Path folder = file.toAbsolutePath().getParent();
-        RowsFile rows = new RowsFile(
+        DelimitedFiles rows = new DelimitedFiles(
                 folder,
                 file.getFileName().toString(),
                 separator,
@@ -78,7 +72,7 @@ public final class Sniffer {
                 hasHeader ? Optional.empty() : Optional.of(columns),
                 NULL_WORDS);
         List<String> remarks = encoding.isEmpty() ? guess.remark().stream().toList() : List.of();
-        return new Sniffed(rows, columns, remarks);
+        return new Sniffed(rows, String.valueOf(rows.delimiter()), columns, remarks);
     }
 
     private static InputStream decompressed(Path file) throws IOException {

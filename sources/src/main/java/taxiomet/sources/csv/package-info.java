@@ -9,7 +9,7 @@
  * taxiomet.sources.csv.FieldCursor}, and {@link taxiomet.sources.csv.Joints} are where chunks meet. Cells stay where they are: a batch's
  * columns point into the chunk. Compressed parts are read the same way, from the blocks that an {@link
  * taxiomet.sources.file.UnpackedInput} makes of them. Single rows are picked by a {@link taxiomet.sources.csv.RowPicker}, from between the
- * places that the first pass has left in a {@link taxiomet.sources.csv.PlaceIndex}.
+ * places that the first pass has left in a {@link taxiomet.sources.file.PlaceIndex}.
  *
  * <p>For all else, and as the reference that tests compare with, there is a {@link taxiomet.sources.csv.LibraryScan}: a {@link
  * taxiomet.sources.csv.LineReader} decodes, remembers where lines begin, and can go back to the line after a faulty one; FastCSV

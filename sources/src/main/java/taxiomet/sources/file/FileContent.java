@@ -44,7 +44,9 @@ public final class FileContent {
         } else if (start.startsWith("\u00D0\u00CF\u0011\u00E0")) {
             return Optional.of(new Kind("a workbook in an old format", EXPORT));
         } else if (start.startsWith("SQLite format 3")) {
-            return Optional.of(new Kind("an SQLite database", EXPORT));
+            return Optional.of(new Kind(
+                    "an SQLite database",
+                    "let its name end in .sqlite, or write `rows: {file: NAME, table: TABLE}` in a charter"));
         } else if (start.startsWith("\u001F\u008B")) {
             return Optional.of(new Kind("compressed (gzip)", "let its name end in .gz"));
         } else if (start.startsWith("(\u00B5/\u00FD")) {

@@ -19,7 +19,7 @@ import java.util.TreeSet;
 import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowRef;
@@ -31,8 +31,8 @@ class CsvTableSourceTest {
     @TempDir
     private Path folder;
 
-    private RowsFile rows(String path, String encoding) {
-        return new RowsFile(folder, path, ',', '"', encoding, true, Optional.empty(), List.of("NULL"));
+    private DelimitedFiles rows(String path, String encoding) {
+        return new DelimitedFiles(folder, path, ',', '"', encoding, true, Optional.empty(), List.of("NULL"));
     }
 
     private void write(String name, String text, Charset encoding) throws IOException {
@@ -217,8 +217,8 @@ class CsvTableSourceTest {
     @Test
     void the_charter_can_name_the_columns() throws IOException {
         write("t.txt", "1;'x;y'\n", StandardCharsets.UTF_8);
-        RowsFile rows =
-                new RowsFile(folder, "t.txt", ';', '\'', "UTF-8", false, Optional.of(List.of("b", "a")), List.of());
+        DelimitedFiles rows = new DelimitedFiles(
+                folder, "t.txt", ';', '\'', "UTF-8", false, Optional.of(List.of("b", "a")), List.of());
         try (TableSource source = CsvTableSource.open(rows, List.of("a", "b"), CsvReading.USUAL)) {
             assertThat(read(source)).containsExactly("0/1@1 'x;y'|'1'");
         }

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.DataFiles;
 import taxiomet.sources.file.EncodingGuess;
@@ -107,7 +108,7 @@ class GuessesTest {
         String text = "id,name,note\n1,Ada,\"a; b|c\"\n2,Bo,x\n".replace(',', delimiter);
         Files.writeString(folder.resolve("keeper.csv"), text);
         FoundTable table = find().get(0);
-        assertThat(table.rows().delimiter()).isEqualTo(delimiter);
+        assertThat(((DelimitedFiles) table.rows()).delimiter()).isEqualTo(delimiter);
         assertThat(table.columns()).containsExactly("id", "name", "note");
         assertThat(table.name()).isEqualTo("keeper");
     }

@@ -21,7 +21,7 @@ import java.util.stream.IntStream;
 import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import taxiomet.charter.RowsFile;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
@@ -46,7 +46,7 @@ class ReaderComparisonTest {
 
     /** A document and how it is written. */
     @SuppressWarnings("ArrayRecordComponent")
-    private record Document(RowsFile rows, int fields, byte[] bytes) {
+    private record Document(DelimitedFiles rows, int fields, byte[] bytes) {
         Document with(byte[] other) {
             return new Document(rows, fields, other);
         }
@@ -84,7 +84,7 @@ class ReaderComparisonTest {
             bytes[(hasHeader ? 20 : 0) + random.nextInt(bytes.length - 20 - (hasHeader ? 20 : 0))] =
                     (byte) (random.nextBoolean() ? 0xC3 : random.nextInt(256));
         }
-        RowsFile file = new RowsFile(
+        DelimitedFiles file = new DelimitedFiles(
                 folder,
                 "t.csv",
                 delimiter,
@@ -230,8 +230,8 @@ class ReaderComparisonTest {
                 out.write(document.bytes());
             }
             Files.write(folder.resolve("t.csv.gz"), packed.toByteArray());
-            RowsFile plain = document.rows();
-            RowsFile rows = new RowsFile(
+            DelimitedFiles plain = document.rows();
+            DelimitedFiles rows = new DelimitedFiles(
                     folder,
                     "t.csv.gz",
                     plain.delimiter(),

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * Where the rows of a table stand, and how they are written.
+ * Rows in files of delimited text, and how they are written.
  *
  * @param folder where the path starts: the charter's own folder
  * @param path a path or, for a table in parts, a glob ({@code *}, {@code ?}, {@code [..]}, <code>{a,b}</code>)
@@ -16,7 +16,7 @@ import java.util.Optional;
  * @param header the columns in their order where no line of the file names them
  * @param nullWords unquoted words that mean null, besides the empty field
  */
-public record RowsFile(
+public record DelimitedFiles(
         Path folder,
         String path,
         char delimiter,
@@ -24,14 +24,15 @@ public record RowsFile(
         String encoding,
         boolean hasHeader,
         Optional<List<String>> header,
-        List<String> nullWords) {
-    public RowsFile {
+        List<String> nullWords)
+        implements RowsPlace {
+    public DelimitedFiles {
         header = header.map(List::copyOf);
         nullWords = List.copyOf(nullWords);
     }
 
     /** Rows written in the same way that stand somewhere else. */
-    public RowsFile at(Path otherFolder, String otherPath) {
-        return new RowsFile(otherFolder, otherPath, delimiter, quote, encoding, hasHeader, header, nullWords);
+    public DelimitedFiles at(Path otherFolder, String otherPath) {
+        return new DelimitedFiles(otherFolder, otherPath, delimiter, quote, encoding, hasHeader, header, nullWords);
     }
 }

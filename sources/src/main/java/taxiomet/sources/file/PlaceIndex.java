@@ -1,9 +1,9 @@
-package taxiomet.sources.csv;
+package taxiomet.sources.file;
 
 import java.util.Arrays;
 
 /** Where some rows of a file begin, so that single rows can be read without those before them. */
-final class PlaceIndex {
+public final class PlaceIndex {
     private static final int MAX_PLACES = 1 << 16;
 
     private long[] rows = new long[16];
@@ -13,12 +13,12 @@ final class PlaceIndex {
     private long step = 128;
 
     /** Whether the place of a row is wanted: one in every so many, fewer as the file grows. */
-    boolean wants(long row) {
+    public boolean wants(long row) {
         return size == 0 ? row > 0 : row >= rows[size - 1] + step;
     }
 
     /** Remembers a place if it is wanted; as for {@link #add}. */
-    void offer(long row, long line, long offset) {
+    public void offer(long row, long line, long offset) {
         if (wants(row)) {
             add(row, line, offset);
         }
@@ -31,7 +31,7 @@ final class PlaceIndex {
      * @param line its line
      * @param offset of its first byte in the file
      */
-    void add(long row, long line, long offset) {
+    public void add(long row, long line, long offset) {
         if (size == MAX_PLACES) {
             thinOut();
             if (!wants(row)) {
@@ -61,25 +61,25 @@ final class PlaceIndex {
         size = kept;
     }
 
-    int size() {
+    public int size() {
         return size;
     }
 
     /** The last place at or before a row; -1 when there is none. */
-    int before(long row) {
+    public int before(long row) {
         int found = Arrays.binarySearch(rows, 0, size, row);
         return found >= 0 ? found : -found - 2;
     }
 
-    long row(int place) {
+    public long row(int place) {
         return rows[place];
     }
 
-    long line(int place) {
+    public long line(int place) {
         return lines[place];
     }
 
-    long offset(int place) {
+    public long offset(int place) {
         return offsets[place];
     }
 }

@@ -1,49 +1,49 @@
-package taxiomet.sources.csv;
+package taxiomet.sources.file;
 
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RowRef;
 
 /** The rows that are asked for, one after the other, through all parts of a table. */
-final class RowQueue {
+public final class RowQueue {
     private final RefCursor refs;
     private long next;
     private long taken;
 
-    RowQueue(RefCursor refs) {
+    public RowQueue(RefCursor refs) {
         this.refs = refs;
         this.next = refs.next();
     }
 
-    boolean isEmpty() {
+    public boolean isEmpty() {
         return next == RefCursor.END;
     }
 
     /** The part in which the next row stands. */
-    int part() {
+    public int part() {
         return RowRef.part(next);
     }
 
-    boolean hasNextIn(int part) {
+    public boolean hasNextIn(int part) {
         return next != RefCursor.END && RowRef.part(next) == part;
     }
 
     /** The number of the next row in its part. */
-    long row() {
+    public long row() {
         return RowRef.row(next);
     }
 
-    boolean isNext(int part, long row) {
+    public boolean isNext(int part, long row) {
         return next == RowRef.of(part, row);
     }
 
     /** The next row has been handed over. */
-    void take() {
+    public void take() {
         next = refs.next();
         taken++;
     }
 
     /** How many rows have been handed over. */
-    long taken() {
+    public long taken() {
         return taken;
     }
 }

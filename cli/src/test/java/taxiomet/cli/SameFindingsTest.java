@@ -1,0 +1,260 @@
+package taxiomet.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import taxiomet.charter.Column;
+import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.JsonLines;
+import taxiomet.charter.RowsPlace;
+import taxiomet.charter.SqliteRows;
+import taxiomet.charter.Table;
+import taxiomet.charters.Charters;
+import taxiomet.charters.input.ReadCharter;
+import taxiomet.charters.yaml.CharterWriter;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.TableSource;
+import taxiomet.sources.RowSources;
+
+/** The demo's rows give the same findings, row for row, whether they stand in delimited text, JSON lines or an SQLite database. */
+class SameFindingsTest {
+    private static final Path DEMO = Path.of("..", "demo");
+
+    @TempDir
+    private Path folder;
+
+    private ReadCharter demo;
+    /** The sound rows of each table, and where a row was malformed a list of no cells. */
+    private final Map<String, List<List<String>>> rows = new LinkedHashMap<>();
+
+    @BeforeEach
+    void readDemo() throws Exception {
+        demo = Charters.read(DEMO.resolve("charter.yaml"), Optional.empty());
+        for (Table table : demo.charter().tables()) {
+            rows.put(table.name(), cellsOf(table));
+        }
+        assertThat(rows.values().stream().flatMap(List::stream).filter(List::isEmpty))
+                .as("malformed rows")
+                .isNotEmpty();
+    }
+
+    private static List<List<String>> cellsOf(Table table) {
+        Map<Long, List<String>> cells = new TreeMap<>();
+        int[] all = new int[table.columns().size()];
+        Arrays.setAll(all, i -> i);
+        try (TableSource source = RowSources.open(table)) {
+            source.read(all, batch -> {
+                for (int row = 0; row < batch.size(); row++) {
+                    List<String> own = new ArrayList<>();
+                    for (int column = 0; column < all.length; column++) {
+                        own.add(batch.column(column).text(row));
+                    }
+                    cells.put(batch.ref(row), own);
+                }
+                batch.malformed().forEach((RowBatch.MalformedRow row) -> cells.put(row.ref(), List.of()));
+            });
+        }
+        return new ArrayList<>(cells.values());
+    }
+
+    private Path writeCharter(String name, Function<Table, RowsPlace> place) throws Exception {
+        List<Table> moved = demo.charter().tables().stream()
+                .map(table -> table.withRows(place.apply(table)))
+                .toList();
+        Path file = folder.resolve(name);
+        Files.writeString(file, CharterWriter.write(demo.charter().with(moved), folder.toAbsolutePath(), Map.of()));
+        return file;
+    }
+
+    private Path delimited(boolean withMalformed) throws Exception {
+        for (Table table : demo.charter().tables()) {
+            StringBuilder csv = new StringBuilder();
+            csv.append(line(table.columns().stream().map(Column::name).toList()));
+            for (List<String> row : rows.get(table.name())) {
+                if (!row.isEmpty()) {
+                    csv.append(line(row));
+                } else if (withMalformed) {
+                    csv.append(String.join(
+                                    ",", Collections.nCopies(table.columns().size() + 1, "x")))
+                            .append('\n');
+                }
+            }
+            Files.writeString(folder.resolve(table.name() + ".csv"), csv);
+        }
+        return writeCharter(
+                "delimited.yaml",
+                table -> new DelimitedFiles(
+                        folder.toAbsolutePath(),
+                        table.name() + ".csv",
+                        ',',
+                        '"',
+                        "UTF-8",
+                        true,
+                        Optional.empty(),
+                        List.of()));
+    }
+
+    private static String line(List<String> cells) {
+        return cells.stream()
+                        .map(cell -> cell == null ? "" : '"' + cell.replace("\"", "\"\"") + '"')
+                        .collect(Collectors.joining(","))
+                + "\n";
+    }
+
+    private static boolean isPlainWhole(Column column, String cell) {
+        return column.type().isInteger() && cell != null && cell.matches("-?[1-9][0-9]{0,17}|0");
+    }
+
+    private Path jsonLines(boolean withMalformed) throws Exception {
+        ObjectMapper json = new ObjectMapper();
+        for (Table table : demo.charter().tables()) {
+            StringBuilder lines = new StringBuilder();
+            for (List<String> row : rows.get(table.name())) {
+                if (row.isEmpty()) {
+                    lines.append(withMalformed ? "{\"broken\": \n" : "");
+                    continue;
+                }
+                ObjectNode object = json.createObjectNode();
+                ObjectNode inside = object.putObject("data");
+                for (int i = 0; i < row.size(); i++) {
+                    Column column = table.columns().get(i);
+                    ObjectNode target = i % 2 == 0 ? object : inside;
+                    if (isPlainWhole(column, row.get(i))) {
+                        target.put(column.name(), Long.parseLong(row.get(i)));
+                    } else if (row.get(i) != null) {
+                        target.put(column.name(), row.get(i));
+                    }
+                }
+                lines.append(json.writeValueAsString(object)).append('\n');
+            }
+            Files.writeString(folder.resolve(table.name() + ".jsonl"), lines);
+        }
+        return writeCharter("lines.yaml", table -> {
+            Map<String, String> fields = new LinkedHashMap<>();
+            for (int i = 1; i < table.columns().size(); i += 2) {
+                String name = table.columns().get(i).name();
+                fields.put(name, "/data/" + name);
+            }
+            return new JsonLines(folder.toAbsolutePath(), table.name() + ".jsonl", fields);
+        });
+    }
+
+    private Path database() throws Exception {
+        Path file = folder.resolve("coop.sqlite");
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file)) {
+            connection.setAutoCommit(false);
+            for (Table table : demo.charter().tables()) {
+                fill(connection, table);
+            }
+            connection.commit();
+        }
+        return writeCharter(
+                "database.yaml", table -> new SqliteRows(folder.toAbsolutePath(), "coop.sqlite", table.name()));
+    }
+
+    private void fill(Connection connection, Table table) throws SQLException {
+        String columns = table.columns().stream().map(c -> '"' + c.name() + '"').collect(Collectors.joining(", "));
+        connection.createStatement().execute("CREATE TABLE \"" + table.name() + "\" (" + columns + ")");
+        String marks = String.join(", ", Collections.nCopies(table.columns().size(), "?"));
+        try (PreparedStatement insert =
+                connection.prepareStatement("INSERT INTO \"" + table.name() + "\" VALUES (" + marks + ")")) {
+            for (List<String> row : rows.get(table.name())) {
+                if (row.isEmpty()) {
+                    continue;
+                }
+                for (int i = 0; i < row.size(); i++) {
+                    if (isPlainWhole(table.columns().get(i), row.get(i))) {
+                        insert.setLong(i + 1, Long.parseLong(row.get(i)));
+                    } else {
+                        insert.setString(i + 1, row.get(i));
+                    }
+                }
+                insert.execute();
+            }
+        }
+    }
+
+    /** What a check says, without where rows stand. */
+    private JsonNode findings(Path charter, String... more) throws IOException {
+        Path evidence = folder.resolve("evidence of " + charter.getFileName());
+        List<String> words = new ArrayList<>(
+                List.of("check", charter.toString(), "--json", "--examples", "100", "--evidence", evidence.toString()));
+        words.addAll(List.of(more));
+        Program check = Program.run(words.toArray(new String[0]));
+        assertThat(check.status()).as(check.err()).isEqualTo(1);
+        ObjectNode json = (ObjectNode) check.json();
+        json.remove(List.of("made", "charter", "tables"));
+        json.findParents("file").forEach(node -> ((ObjectNode) node).remove(List.of("file", "line")));
+        json.findParents("raw").forEach(node -> ((ObjectNode) node).remove(List.of("raw", "problem")));
+        json.findParents("reasons").forEach(node -> {
+            if (node.path("finding").asText().equals("malformed row")) {
+                ((ObjectNode) node).remove("reasons");
+            }
+        });
+        return json;
+    }
+
+    @Test
+    void json_lines_give_the_findings_of_delimited_text() throws Exception {
+        JsonNode text = findings(delimited(true));
+        assertThat(text.get("findings").size()).isGreaterThan(30);
+        assertThat(findings(jsonLines(true))).isEqualTo(text);
+        assertThat(findings(
+                        folder.resolve("lines.yaml"), "--force", "--chunk", "100", "--memory", "4k", "--threads", "3"))
+                .isEqualTo(text);
+    }
+
+    @Test
+    void a_database_gives_the_findings_of_delimited_text() throws Exception {
+        JsonNode text = findings(delimited(false));
+        assertThat(findings(database())).isEqualTo(text);
+        assertThat(findings(folder.resolve("database.yaml"), "--memory", "4k", "--threads", "3", "--force"))
+                .isEqualTo(text);
+    }
+
+    @Test
+    void a_rehearsal_over_a_database_writes_sql_and_refuses_to_write_tables() throws Exception {
+        Path charter = database();
+        Program script = Program.run(
+                "rehearse",
+                charter.toString(),
+                "-e",
+                "DELETE FROM payout WHERE \"Nr\" = 3",
+                "--write-sql",
+                "sqlite:" + folder.resolve("change.sql"));
+        assertThat(script.err()).contains("change.sql");
+        assertThat(Files.readString(folder.resolve("change.sql"))).contains("DELETE FROM");
+        Program tables = Program.run(
+                "rehearse",
+                charter.toString(),
+                "-e",
+                "DELETE FROM payout WHERE \"Nr\" = 3",
+                "--into",
+                folder.resolve("new").toString());
+        assertThat(tables.status()).isEqualTo(2);
+        assertThat(tables.err()).contains("rows of table payout would change", "--write-sql");
+        assertThat(folder.resolve("new")).doesNotExist();
+    }
+}

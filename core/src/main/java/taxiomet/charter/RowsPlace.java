@@ -1,0 +1,12 @@
+package taxiomet.charter;
+
+import java.nio.file.Path;
+
+/** Where the rows of a table live. */
+public sealed interface RowsPlace permits DelimitedFiles, JsonLines, SqliteRows {
+    /** Where paths start: the charter's own folder. */
+    Path folder();
+
+    /** The path of the file, or a glob for several, from {@link #folder} on. */
+    String path();
+}

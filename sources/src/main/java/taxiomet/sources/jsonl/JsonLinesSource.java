@@ -1,0 +1,296 @@
+package taxiomet.sources.jsonl;
+
+import com.fasterxml.jackson.core.JsonPointer;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import taxiomet.charter.JsonLines;
+import taxiomet.rows.RefCursor;
+import taxiomet.rows.RefRanges;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.RowSink;
+import taxiomet.rows.Scan;
+import taxiomet.rows.SourceException;
+import taxiomet.rows.TableSource;
+import taxiomet.sources.file.DataFile;
+import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.PlaceIndex;
+import taxiomet.sources.file.RowQueue;
+
+/** A table in one or several files with one JSON object in each line. */
+public final class JsonLinesSource implements TableSource {
+    private static final int NAMES_SHOWN = 8;
+    private static final int MARK = 3;
+
+    private final JsonLines rows;
+    private final List<String> columns;
+    private final List<JsonPointer> pointers;
+    private final List<Part> parts = new ArrayList<>();
+    private final Set<String> unknown = Collections.synchronizedSet(new TreeSet<>());
+    private final int runBytes;
+
+    /** One file of the table. */
+    private static final class Part {
+        private final DataFile file;
+        private final PlaceIndex places = new PlaceIndex();
+        private boolean isRead;
+        private long emptyLines;
+
+        Part(Path path) {
+            file = new DataFile(path);
+        }
+
+        /** Where the first line begins: behind a byte order mark. */
+        int firstOffset() throws IOException {
+            try (var in = file.open(0)) {
+                byte[] first = in.readNBytes(MARK);
+                return Arrays.equals(first, new byte[] {(byte) 0xEF, (byte) 0xBB, (byte) 0xBF}) ? MARK : 0;
+            }
+        }
+
+        LineCursor linesFrom(int place, int runBytes) throws IOException {
+            if (place >= 0) {
+                long offset = places.offset(place);
+                return new LineCursor(file.open(offset), places.row(place), places.line(place), offset, runBytes);
+            }
+            int first = firstOffset();
+            return new LineCursor(file.open(first), 1, 1, first, runBytes);
+        }
+    }
+
+    private JsonLinesSource(JsonLines rows, List<String> columns, int runBytes) {
+        this.rows = rows;
+        this.columns = List.copyOf(columns);
+        this.runBytes = runBytes;
+        this.pointers = columns.stream().map(column -> pointer(rows, column)).toList();
+        FileParts.find(rows.folder(), rows.path()).forEach(path -> parts.add(new Part(path)));
+    }
+
+    /**
+     * Opens the files of a table.
+     *
+     * @param columns names of the columns wanted
+     * @param runBytes about how many bytes are taken apart at once
+     * @throws SourceException when a file is not there or cannot be read, or a pointer is none
+     */
+    public static JsonLinesSource open(JsonLines rows, List<String> columns, int runBytes) {
+        return new JsonLinesSource(rows, columns, runBytes);
+    }
+
+    private static JsonPointer pointer(JsonLines rows, String column) {
+        JsonPointer pointer = JsonPointer.compile(rows.pointerOf(column));
+        if (pointer.matches()) {
+            throw new SourceException(
+                    rows.path(), "the pointer of column `" + column + "` is the row itself", "name a field, as in /id");
+        }
+        return pointer;
+    }
+
+    @Override
+    public List<String> columns() {
+        return columns;
+    }
+
+    @Override
+    public String partName(int part) {
+        Path path = parts.get(part).file.path();
+        return path.startsWith(rows.folder()) ? rows.folder().relativize(path).toString() : path.toString();
+    }
+
+    @Override
+    public int partCount() {
+        return parts.size();
+    }
+
+    /** Known when all rows have been read: the fields at the top that no column is read from. */
+    @Override
+    public List<Notice> notices() {
+        if (unknown.isEmpty()) {
+            return List.of();
+        }
+        String named = String.join(
+                ", ",
+                unknown.stream()
+                        .limit(NAMES_SHOWN)
+                        .map(name -> "`" + name + "`")
+                        .toList());
+        String more = unknown.size() > NAMES_SHOWN ? " and " + (unknown.size() - NAMES_SHOWN) + " more" : "";
+        boolean isOne = unknown.size() == 1;
+        return List.of(new Notice(
+                "undeclared column",
+                (isOne ? "field " : "fields ") + named + more + (isOne ? " is" : " are")
+                        + " not declared, and not read"));
+    }
+
+    @Override
+    public long bytes() {
+        return parts.stream().mapToLong(part -> part.file.size()).sum();
+    }
+
+    private ObjectReader reader(int[] wanted) {
+        List<JsonPointer> some = Arrays.stream(wanted).mapToObj(pointers::get).toList();
+        List<String> declared = pointers.stream()
+                .map(JsonPointer::getMatchingProperty)
+                .distinct()
+                .toList();
+        return new ObjectReader(some, unknown, declared);
+    }
+
+    @Override
+    public Scan scan(int[] wanted, RefRanges ranges) {
+        return new LinesScan(wanted.clone());
+    }
+
+    /** A pass over all files: lines are cut by one thread at a time, objects taken apart by all. */
+    private final class LinesScan implements Scan {
+        private final int[] wanted;
+        private int part;
+        private long number;
+        private LineCursor lines;
+
+        LinesScan(int[] wanted) {
+            this.wanted = wanted;
+        }
+
+        private record Taken(LineCursor.Run run, int part, long number) {}
+
+        @Override
+        public BatchReader reader() {
+            ObjectReader objects = JsonLinesSource.this.reader(wanted);
+            RowBatch batch = new RowBatch(wanted.length);
+            return new BatchReader() {
+                @Override
+                public RowBatch next() {
+                    Taken taken = take();
+                    if (taken == null) {
+                        return null;
+                    }
+                    batch.clear();
+                    objects.read(taken.run(), taken.part(), row -> true, batch);
+                    batch.setNumber(taken.number());
+                    return batch;
+                }
+
+                @Override
+                public void close() {
+                    // The scan holds what is open.
+                }
+            };
+        }
+
+        private synchronized Taken take() {
+            while (part < parts.size()) {
+                Part current = parts.get(part);
+                try {
+                    if (lines == null) {
+                        current.file.startCount();
+                        lines = current.linesFrom(-1, runBytes);
+                    }
+                    LineCursor.Run run = lines.next();
+                    if (run != null) {
+                        if (!current.isRead && current.file.isPlain()) {
+                            current.places.offer(run.row(), run.line(), run.offset());
+                        }
+                        return new Taken(run, part, number++);
+                    }
+                    current.emptyLines = lines.emptyLines();
+                    current.isRead = true;
+                    close();
+                    current.file.requireUnchanged();
+                    part++;
+                } catch (IOException e) {
+                    current.file.requireUnchanged();
+                    throw current.file.unreadable(e);
+                }
+            }
+            return null;
+        }
+
+        @Override
+        public synchronized void close() {
+            if (lines != null) {
+                try {
+                    lines.close();
+                } catch (IOException e) {
+                    throw parts.get(part).file.unreadable(e);
+                } finally {
+                    lines = null;
+                }
+            }
+        }
+    }
+
+    @Override
+    public void fetch(RefCursor refs, int[] wanted, RowSink sink) {
+        RowQueue queue = new RowQueue(refs);
+        ObjectReader objects = reader(wanted);
+        RowBatch batch = new RowBatch(wanted.length);
+        while (!queue.isEmpty()) {
+            int number = queue.part();
+            Part part = parts.get(number);
+            part.file.requireUnchanged();
+            while (queue.hasNextIn(number)) {
+                long before = queue.taken();
+                fetchFrom(part, number, queue, objects, batch, sink);
+                if (queue.taken() == before) {
+                    throw part.file.changed();
+                }
+            }
+            part.file.requireUnchanged();
+        }
+    }
+
+    private void fetchFrom(Part part, int number, RowQueue queue, ObjectReader objects, RowBatch batch, RowSink sink) {
+        int place = part.file.isPlain() ? part.places.before(queue.row()) : -1;
+        try (LineCursor lines = part.linesFrom(place, runBytes)) {
+            LineCursor.Run run = lines.next();
+            while (run != null && queue.hasNextIn(number)) {
+                batch.clear();
+                objects.read(
+                        run,
+                        number,
+                        row -> {
+                            boolean isNext = queue.isNext(number, row);
+                            if (isNext) {
+                                queue.take();
+                            }
+                            return isNext;
+                        },
+                        batch);
+                if (!batch.isEmpty()) {
+                    sink.accept(batch);
+                }
+                if (queue.hasNextIn(number)
+                        && part.file.isPlain()
+                        && part.places.before(queue.row()) > Math.max(0, place)
+                        && part.places.row(part.places.before(queue.row())) > run.row() + RowBatch.ROWS) {
+                    return;
+                }
+                run = lines.next();
+            }
+        } catch (IOException e) {
+            part.file.requireUnchanged();
+            throw part.file.unreadable(e);
+        }
+    }
+
+    @Override
+    public long bytesRead() {
+        return parts.stream().mapToLong(part -> part.file.bytesRead()).sum();
+    }
+
+    @Override
+    public long emptyLines() {
+        return parts.stream().mapToLong(part -> part.emptyLines).sum();
+    }
+
+    @Override
+    public void close() {
+        // Files are open only while they are read.
+    }
+}

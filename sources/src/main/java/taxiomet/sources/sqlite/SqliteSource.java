@@ -1,0 +1,452 @@
+package taxiomet.sources.sqlite;
+
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.sqlite.SQLiteConfig;
+import taxiomet.charter.NearestWord;
+import taxiomet.charter.SqliteRows;
+import taxiomet.rows.RefCursor;
+import taxiomet.rows.RefRanges;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.RowRef;
+import taxiomet.rows.RowSink;
+import taxiomet.rows.Scan;
+import taxiomet.rows.SourceException;
+import taxiomet.rows.TableSource;
+import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.PlaceIndex;
+import taxiomet.sources.file.RowQueue;
+import taxiomet.values.NumberCells;
+
+/** A table in an SQLite database. */
+public final class SqliteSource implements TableSource {
+    private static final int NAMES_SHOWN = 8;
+
+    private final SqliteRows rows;
+    private final List<String> columns;
+    private final List<String> undeclared = new ArrayList<>();
+    private final Connection connection;
+    /** By what rows are put in order, as SQL; empty where nothing does. */
+    private final String order;
+
+    private final boolean hasRowId;
+    /** Where rows stand: in the place of an offset their {@code rowid}. */
+    private final PlaceIndex places = new PlaceIndex();
+
+    private boolean isRead;
+
+    private SqliteSource(SqliteRows rows, List<String> columns) throws SQLException {
+        this.rows = rows;
+        this.columns = List.copyOf(columns);
+        this.connection = connect(FileParts.find(rows.folder(), rows.path()).get(0));
+        boolean isOpen = false;
+        try {
+            List<String> there = new ArrayList<>();
+            List<String> key = new ArrayList<>();
+            readColumns(there, key);
+            requireColumns(there);
+            hasRowId = hasRowId(there);
+            order = hasRowId
+                    ? " ORDER BY rowid"
+                    : key.isEmpty()
+                            ? ""
+                            : " ORDER BY "
+                                    + key.stream().map(SqliteSource::quoted).collect(Collectors.joining(", "));
+            isOpen = true;
+        } finally {
+            if (!isOpen) {
+                connection.close();
+            }
+        }
+    }
+
+    /**
+     * Opens a table of a database.
+     *
+     * @param columns names of the columns wanted
+     * @throws SourceException when the database cannot be read, or lacks the table or a column
+     */
+    public static SqliteSource open(SqliteRows rows, List<String> columns) {
+        try {
+            return new SqliteSource(rows, columns);
+        } catch (SQLException e) {
+            throw unreadable(rows, e);
+        }
+    }
+
+    /**
+     * The tables and views of a database with the names of their columns, in the order of their names.
+     *
+     * @throws SourceException when it cannot be read, or has none
+     */
+    public static Map<String, List<String>> tablesOf(Path file) {
+        SqliteRows any = new SqliteRows(file.getParent(), file.getFileName().toString(), "");
+        Map<String, List<String>> all = new LinkedHashMap<>();
+        try (Connection connection = connect(file)) {
+            for (String table : tables(connection)) {
+                List<String> columns = new ArrayList<>();
+                try (PreparedStatement info =
+                        connection.prepareStatement("SELECT name FROM pragma_table_info(?) ORDER BY cid")) {
+                    info.setString(1, table);
+                    ResultSet result = info.executeQuery();
+                    while (result.next()) {
+                        columns.add(result.getString(1));
+                    }
+                }
+                all.put(table, columns);
+            }
+        } catch (SQLException e) {
+            throw unreadable(any, e);
+        }
+        if (all.isEmpty()) {
+            throw new SourceException(file.toString(), "the database has no tables", "name another file");
+        }
+        return all;
+    }
+
+    private static SourceException unreadable(SqliteRows rows, SQLException e) {
+        String said = e.getMessage() == null ? "" : e.getMessage().replaceAll("^\\[(\\w+)\\]\\s*", "");
+        String remedy = said.contains("not a database")
+                ? "name a file that SQLite wrote"
+                : said.contains("locked") ? "check again when nobody writes to it" : "";
+        return new SourceException(rows.path(), "the database cannot be read (" + said + ")", remedy);
+    }
+
+    private static Connection connect(Path file) throws SQLException {
+        SQLiteConfig config = new SQLiteConfig();
+        config.setReadOnly(true);
+        Connection connection = config.createConnection("jdbc:sqlite:" + file.toAbsolutePath());
+        // One snapshot for all passes: what is read first is read again.
+        connection.setAutoCommit(false);
+        return connection;
+    }
+
+    private static String quoted(String name) {
+        return '"' + name.replace("\"", "\"\"") + '"';
+    }
+
+    private void readColumns(List<String> there, List<String> key) throws SQLException {
+        try (PreparedStatement info = connection.prepareStatement(
+                "SELECT name, pk FROM pragma_table_info(?) ORDER BY CASE WHEN pk > 0 THEN pk ELSE 99999 END, cid")) {
+            info.setString(1, rows.table());
+            ResultSet result = info.executeQuery();
+            while (result.next()) {
+                there.add(result.getString(1));
+                if (result.getInt(2) > 0) {
+                    key.add(result.getString(1));
+                }
+            }
+        }
+        if (there.isEmpty()) {
+            List<String> tables = tables(connection);
+            throw new SourceException(
+                    rows.path(),
+                    "there is no table `" + rows.table() + "` in it"
+                            + NearestWord.of(rows.table(), tables)
+                                    .map(near -> "; did you mean `" + near + "`?")
+                                    .orElse(""),
+                    tables.isEmpty() ? "it has no tables" : "it has " + listed(tables));
+        }
+    }
+
+    private static List<String> tables(Connection connection) throws SQLException {
+        List<String> names = new ArrayList<>();
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery("SELECT name FROM sqlite_schema"
+                        + " WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite!_%' ESCAPE '!' ORDER BY name")) {
+            while (result.next()) {
+                names.add(result.getString(1));
+            }
+        }
+        return names;
+    }
+
+    private void requireColumns(List<String> there) {
+        for (String column : columns) {
+            if (!there.contains(column)) {
+                String near = NearestWord.of(column, there)
+                        .map(name -> "; `" + name + "` looks like it, but names must be equal to the letter")
+                        .orElse("");
+                throw new SourceException(
+                        rows.path(),
+                        "table `" + rows.table() + "` has no column `" + column + "`" + near,
+                        "it has " + listed(there));
+            }
+        }
+        there.stream().filter(name -> !columns.contains(name)).forEach(undeclared::add);
+    }
+
+    private static String listed(List<String> names) {
+        String some =
+                names.stream().limit(NAMES_SHOWN).map(name -> "`" + name + "`").collect(Collectors.joining(", "));
+        return names.size() > NAMES_SHOWN ? some + " and " + (names.size() - NAMES_SHOWN) + " more" : some;
+    }
+
+    /** Whether rows can be found by {@code rowid}: not in views, in tables without it, and where a column bears the name. */
+    private boolean hasRowId(List<String> there) throws SQLException {
+        if (there.stream().anyMatch("rowid"::equalsIgnoreCase)) {
+            return false;
+        }
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery("SELECT type FROM sqlite_schema WHERE name = '"
+                        + rows.table().replace("'", "''") + "' AND type = 'table'")) {
+            if (!result.next()) {
+                return false;
+            }
+        }
+        try (Statement statement = connection.createStatement()) {
+            statement
+                    .executeQuery("SELECT rowid FROM " + quoted(rows.table()) + " LIMIT 0")
+                    .close();
+            return true;
+        } catch (SQLException e) {
+            return false;
+        }
+    }
+
+    @Override
+    public List<String> columns() {
+        return columns;
+    }
+
+    @Override
+    public String partName(int part) {
+        return rows.path() + ", table " + rows.table();
+    }
+
+    @Override
+    public int partCount() {
+        return 1;
+    }
+
+    @Override
+    public List<Notice> notices() {
+        if (undeclared.isEmpty()) {
+            return List.of();
+        }
+        boolean isOne = undeclared.size() == 1;
+        return List.of(new Notice(
+                "undeclared column",
+                (isOne ? "column " : "columns ") + listed(undeclared) + (isOne ? " is" : " are")
+                        + " not declared, and not read"));
+    }
+
+    @Override
+    public long bytes() {
+        return 0;
+    }
+
+    @Override
+    public long bytesRead() {
+        return 0;
+    }
+
+    @Override
+    public long emptyLines() {
+        return 0;
+    }
+
+    /** Rows from one on, in their order. */
+    private final class Cursor implements AutoCloseable {
+        private final int width;
+        private final PreparedStatement statement;
+        private final ResultSet result;
+        private long row;
+
+        Cursor(int[] wanted, Optional<Integer> place) throws SQLException {
+            width = wanted.length;
+            String names = Arrays.stream(wanted)
+                    .mapToObj(column -> quoted(columns.get(column)))
+                    .collect(Collectors.joining(", "));
+            String all = names.isEmpty() ? "NULL" : names;
+            statement = connection.prepareStatement("SELECT " + all + (hasRowId ? ", rowid" : "") + " FROM "
+                    + quoted(rows.table()) + (place.isPresent() ? " WHERE rowid >= ?" : "") + order);
+            if (place.isPresent()) {
+                statement.setLong(1, places.offset(place.get()));
+            }
+            row = place.map(places::row).orElse(1L) - 1;
+            result = statement.executeQuery();
+        }
+
+        /** Goes to the next row; false when there is none. */
+        boolean next() throws SQLException {
+            row++;
+            return result.next();
+        }
+
+        void notePlace() throws SQLException {
+            if (hasRowId && !isRead && places.wants(row)) {
+                places.add(row, row, result.getLong(Math.max(1, width) + 1));
+            }
+        }
+
+        void addTo(RowBatch batch) throws SQLException {
+            long bytes = 0;
+            for (int i = 0; i < width; i++) {
+                NumberCells cells = (NumberCells) batch.column(i);
+                Object value = result.getObject(i + 1);
+                if (value == null) {
+                    cells.addNull();
+                } else if (value instanceof Integer || value instanceof Long) {
+                    cells.add(((Number) value).longValue());
+                } else if (value instanceof Double number) {
+                    cells.add(number.doubleValue());
+                } else {
+                    String text = value instanceof byte[] blob ? HexFormat.of().formatHex(blob) : value.toString();
+                    cells.add(text);
+                    bytes += text.length();
+                }
+                bytes += Long.BYTES;
+            }
+            batch.endRow(RowRef.of(0, row), 0, bytes);
+        }
+
+        @Override
+        public void close() throws SQLException {
+            result.close();
+            statement.close();
+        }
+    }
+
+    @Override
+    public Scan scan(int[] wanted, RefRanges ranges) {
+        return new TableScan(wanted.clone());
+    }
+
+    /** A pass over the table; the connection serves one thread at a time. */
+    private final class TableScan implements Scan {
+        private final int[] wanted;
+        private Cursor cursor;
+        private boolean isAtEnd;
+        private long number;
+
+        TableScan(int[] wanted) {
+            this.wanted = wanted;
+        }
+
+        @Override
+        public BatchReader reader() {
+            RowBatch batch = RowBatch.ofNumbers(wanted.length);
+            return new BatchReader() {
+                @Override
+                public RowBatch next() {
+                    batch.clear();
+                    return fill(batch) ? batch : null;
+                }
+
+                @Override
+                public void close() {
+                    // The scan holds what is open.
+                }
+            };
+        }
+
+        private boolean fill(RowBatch batch) {
+            synchronized (connection) {
+                if (isAtEnd) {
+                    return false;
+                }
+                try {
+                    if (cursor == null) {
+                        cursor = new Cursor(wanted, Optional.empty());
+                    }
+                    while (!batch.isFull() && !isAtEnd) {
+                        if (cursor.next()) {
+                            cursor.notePlace();
+                            cursor.addTo(batch);
+                        } else {
+                            isAtEnd = true;
+                            isRead = true;
+                            close();
+                        }
+                    }
+                } catch (SQLException e) {
+                    throw unreadable(rows, e);
+                }
+                batch.setNumber(number);
+                number += batch.isEmpty() ? 0 : 1;
+                return !batch.isEmpty();
+            }
+        }
+
+        @Override
+        public void close() {
+            synchronized (connection) {
+                try {
+                    if (cursor != null) {
+                        cursor.close();
+                    }
+                } catch (SQLException e) {
+                    throw unreadable(rows, e);
+                } finally {
+                    cursor = null;
+                }
+            }
+        }
+    }
+
+    @Override
+    public void fetch(RefCursor refs, int[] wanted, RowSink sink) {
+        RowQueue queue = new RowQueue(refs);
+        RowBatch batch = RowBatch.ofNumbers(wanted.length);
+        synchronized (connection) {
+            try {
+                while (!queue.isEmpty()) {
+                    fetchFrom(places.before(queue.row()), queue, wanted, batch, sink);
+                }
+            } catch (SQLException e) {
+                throw unreadable(rows, e);
+            }
+        }
+    }
+
+    private void fetchFrom(int place, RowQueue queue, int[] wanted, RowBatch batch, RowSink sink) throws SQLException {
+        try (Cursor cursor = new Cursor(wanted, place < 0 ? Optional.empty() : Optional.of(place))) {
+            batch.clear();
+            while (!queue.isEmpty()) {
+                int better = places.before(queue.row());
+                if (better > place && places.row(better) > cursor.row + 1) {
+                    break;
+                }
+                if (!cursor.next()) {
+                    throw new SourceException(
+                            rows.path(),
+                            "table `" + rows.table() + "` has fewer rows than when it was read first",
+                            "check again when nobody writes to it");
+                }
+                if (cursor.row == queue.row()) {
+                    cursor.addTo(batch);
+                    queue.take();
+                }
+                if (batch.isFull()) {
+                    sink.accept(batch);
+                    batch.clear();
+                }
+            }
+            if (!batch.isEmpty()) {
+                sink.accept(batch);
+            }
+        }
+    }
+
+    @Override
+    public void close() {
+        try {
+            connection.close();
+        } catch (SQLException e) {
+            throw unreadable(rows, e);
+        }
+    }
+}
