@@ -6,6 +6,8 @@ import java.util.Arrays;
 final class LikePattern {
     private static final int ANY = -1;
     private static final int ONE = -2;
+    /** The pattern has ended. */
+    private static final int NONE = -3;
 
     /** Code points, or {@link #ANY} or {@link #ONE}. */
     private final int[] elements;
@@ -28,6 +30,59 @@ final class LikePattern {
             }
         }
         return new LikePattern(Arrays.copyOf(elements, count));
+    }
+
+    /** Whether a text matches, given as UTF-8; as {@link #matches(String)}, without taking it apart. */
+    boolean matches(byte[] bytes, int start, int length) {
+        int end = start + length;
+        int at = start;
+        int element = 0;
+        int lastAny = -1;
+        int resumeAt = 0;
+        while (at < end) {
+            int wanted = element < elements.length ? elements[element] : NONE;
+            int next = wanted == ONE ? behind(bytes, at, end) : wanted >= 0 ? behind(bytes, at, end, wanted) : -1;
+            if (next >= 0) {
+                at = next;
+                element++;
+            } else if (wanted == ANY) {
+                lastAny = element++;
+                resumeAt = at;
+            } else if (lastAny >= 0) {
+                element = lastAny + 1;
+                resumeAt = behind(bytes, resumeAt, end);
+                at = resumeAt;
+            } else {
+                return false;
+            }
+        }
+        while (element < elements.length && elements[element] == ANY) {
+            element++;
+        }
+        return element == elements.length;
+    }
+
+    /** The place behind the code point that begins at one. */
+    private static int behind(byte[] bytes, int at, int end) {
+        int next = at + 1;
+        while (next < end && TextNode.isContinuation(bytes[next])) {
+            next++;
+        }
+        return next;
+    }
+
+    /** The same if it is the one wanted; otherwise -1. */
+    private static int behind(byte[] bytes, int at, int end, int wanted) {
+        if (wanted < 0x80) {
+            return bytes[at] == wanted ? at + 1 : -1;
+        }
+        int next = behind(bytes, at, end);
+        int first = bytes[at] & 0xFF;
+        int point = next - at == 1 ? first : first & 0xFF >> next - at + 1;
+        for (int i = at + 1; i < next; i++) {
+            point = point << 6 | bytes[i] & 0x3F;
+        }
+        return point == wanted ? next : -1;
     }
 
     /** Goes back to the last percent only, so that no pattern takes more than pattern times text. */

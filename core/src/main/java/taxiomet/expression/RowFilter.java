@@ -11,12 +11,13 @@ import taxiomet.values.TypedColumn;
 public final class RowFilter {
     private final Expression condition;
     private final int[] columns;
-    private final BatchEvaluator evaluator = new BatchEvaluator();
+    private final CompiledCondition compiled;
     private TypedBatch batch;
 
     private RowFilter(Expression condition) {
         this.condition = condition;
         this.columns = condition.columnsRead();
+        this.compiled = new CompiledCondition(condition);
     }
 
     /** The filter for a condition; null, which stands for all rows and costs nothing, where there is none. */
@@ -40,7 +41,7 @@ public final class RowFilter {
 
     public void start(TypedBatch toRead) {
         batch = toRead;
-        evaluator.start(toRead);
+        compiled.start(toRead);
     }
 
     /** Whether the condition is true for a row; not where one of its operands is not of its type, or it divides by zero. */
@@ -51,7 +52,7 @@ public final class RowFilter {
             }
         }
         try {
-            return Boolean.TRUE.equals(evaluator.evaluate(condition, row));
+            return compiled.at(row) == CompiledCondition.Truth.TRUE;
         } catch (DivisionByZero e) {
             return false;
         }

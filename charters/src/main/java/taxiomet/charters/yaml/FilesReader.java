@@ -57,13 +57,20 @@ final class FilesReader {
             problems.form(node, "`rows` is a path or a mapping, not " + node.words(), "write `rows: some_file.csv`");
             return defaults;
         }
-        List<String> known = new ArrayList<>(List.of("file", "table", "fields"));
+        boolean hasFile =
+                map.entries().stream().anyMatch(entry -> entry.key().text().equals("file"));
+        List<String> known = new ArrayList<>(List.of("file", "fields"));
+        List<String> notYet = new ArrayList<>(List.of("sheet", "range", "query"));
+        // A table without a file is one of a server.
+        (hasFile ? known : notYet).add("table");
         known.addAll(DIALECT);
-        Fields fields = new Fields(problems, map, "`rows`", known, List.of("sheet", "range", "query"));
-        fields.require("file");
+        Fields fields = new Fields(problems, map, "`rows`", known, notYet);
+        if (notYet.stream().noneMatch(fields::has)) {
+            fields.require("file");
+        }
         Optional<Scalar> file = fields.scalar("file", "a path");
         String path = file.map(this::requireNotEmpty).orElse("");
-        if (fields.has("table")) {
+        if (hasFile && fields.has("table")) {
             refuse(fields, "table", "fields");
             DIALECT.forEach(key -> refuse(fields, "table", key));
             String table = fields.scalar("table", "the name of a table")

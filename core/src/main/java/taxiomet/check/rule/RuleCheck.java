@@ -5,7 +5,7 @@ import taxiomet.check.pass.BatchCheck;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.check.pass.RowCheck;
-import taxiomet.expression.BatchEvaluator;
+import taxiomet.expression.CompiledCondition;
 import taxiomet.expression.DivisionByZero;
 import taxiomet.finding.Finding.Broken;
 import taxiomet.keys.TypedBatch;
@@ -37,7 +37,7 @@ public final class RuleCheck implements RowCheck, JudgedRule {
     }
 
     private final class Judge implements BatchCheck {
-        private final BatchEvaluator evaluator = new BatchEvaluator();
+        private final CompiledCondition condition = new CompiledCondition(rule.condition());
         private final Faults found = new Faults(faults);
         private long judgedHere;
         private long notJudgedHere;
@@ -45,7 +45,7 @@ public final class RuleCheck implements RowCheck, JudgedRule {
 
         @Override
         public void look(TypedBatch batch) {
-            evaluator.start(batch);
+            condition.start(batch);
             for (int row = 0; row < batch.size(); row++) {
                 if (hasIllTyped(batch, row)) {
                     notJudgedHere++;
@@ -53,11 +53,10 @@ public final class RuleCheck implements RowCheck, JudgedRule {
                 }
                 judgedHere++;
                 try {
-                    Object value = evaluator.evaluate(rule.condition(), row);
-                    if (value == null) {
-                        unknownHere++;
-                    } else if (!(Boolean) value) {
-                        found.add(batch.ref(row), Broken.FALSE);
+                    switch (condition.at(row)) {
+                        case UNKNOWN -> unknownHere++;
+                        case FALSE -> found.add(batch.ref(row), Broken.FALSE);
+                        case TRUE -> {}
                     }
                 } catch (DivisionByZero e) {
                     found.add(batch.ref(row), e.getMessage());

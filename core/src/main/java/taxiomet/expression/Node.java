@@ -1,0 +1,48 @@
+package taxiomet.expression;
+
+import java.util.List;
+import taxiomet.keys.TypedBatch;
+
+/**
+ * A part of a compiled expression: {@link #evaluate} puts the value of one row into its fields, without an object for it. It serves one
+ * thread.
+ */
+abstract class Node {
+    /** Whether the value last evaluated is null, or unknown. */
+    boolean isNull;
+
+    private final List<Node> operands;
+
+    Node(Node... operands) {
+        this.operands = List.of(operands);
+    }
+
+    /** The batch whose rows come next. */
+    void start(TypedBatch batch) {
+        for (Node operand : operands) {
+            operand.start(batch);
+        }
+    }
+
+    /** @throws DivisionByZero when a division by zero is evaluated */
+    abstract void evaluate(int row);
+
+    /** The order of the values last evaluated, neither of them null, as {@link Evaluator#compare} has it. */
+    static int compare(Node left, Node right) {
+        if (left instanceof ExactNode a && right instanceof ExactNode b) {
+            return ExactNode.compare(a, b);
+        } else if (left instanceof LongNode a) {
+            return Long.compare(a.value, ((LongNode) right).value);
+        } else if (left instanceof TextNode a) {
+            return TextNode.compare(a, (TextNode) right);
+        } else if (left instanceof TruthNode a) {
+            return Boolean.compare(a.isTrue, ((TruthNode) right).isTrue);
+        }
+        return Double.compare(asDouble(left) + 0.0, asDouble(right) + 0.0);
+    }
+
+    /** A number last evaluated, exact or not, as a double. */
+    static double asDouble(Node number) {
+        return number instanceof DoubleNode real ? real.value : ((ExactNode) number).asDouble();
+    }
+}
