@@ -46,8 +46,9 @@ public final class RuleCheck implements RowCheck, JudgedRule {
         @Override
         public void look(TypedBatch batch) {
             condition.start(batch);
+            boolean areSound = hasNoIllTyped(batch);
             for (int row = 0; row < batch.size(); row++) {
-                if (hasIllTyped(batch, row)) {
+                if (!areSound && hasIllTyped(batch, row)) {
                     notJudgedHere++;
                     continue;
                 }
@@ -74,6 +75,15 @@ public final class RuleCheck implements RowCheck, JudgedRule {
             notJudgedHere = 0;
             unknownHere = 0;
         }
+    }
+
+    private boolean hasNoIllTyped(TypedBatch batch) {
+        for (int column : columns) {
+            if (batch.column(column).has(TypedColumn.BAD)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private boolean hasIllTyped(TypedBatch batch, int row) {
