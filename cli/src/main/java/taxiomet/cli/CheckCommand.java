@@ -148,7 +148,7 @@ final class CheckCommand implements Callable<Integer> {
                 evidence == null && reports.isEmpty() ? Math.max(1, examples) : HINTED_IN_EVIDENCE);
         boolean showsProgress = terminal.isWatched() && !quiet;
         try (Progress progress = new Progress(terminal)) {
-            RunFigures figures = new RunFigures(showsProgress ? progress : Progress.NONE);
+            RunFigures figures = new RunFigures(showsProgress ? progress : CheckProgress.NONE);
             return check(charter, options, common.isVerbose() ? figures : figures.watched(), result -> {
                 Provenance provenance = Version.provenance(charterFile.toString());
                 reportFiles.write((format, file) -> write(result, provenance, format, file));
@@ -182,7 +182,8 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private int check(Charter charter, CheckOptions options, CheckProgress progress, Outlet outlet) throws IOException {
-        try (CheckRun run = CheckRun.start(charter, options, engine.open(), engine.resources(), progress)) {
+        try (CheckRun run =
+                CheckRun.start(charter, options, engine.open(), engine.context().toldTo(progress))) {
             CheckResult result = run.result();
             outlet.take(result);
             return wanted.failOn().isMetBy(result.findings().stream().map(finding -> finding.severity()))

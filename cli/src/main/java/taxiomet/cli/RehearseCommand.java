@@ -51,6 +51,7 @@ import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.RehearsalJson;
 import taxiomet.reports.text.ActionComparisonText;
 import taxiomet.reports.text.RehearsalText;
+import taxiomet.work.CheckProgress;
 
 /** What proposed changes would do. */
 @Command(
@@ -258,8 +259,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                         proposed,
                         options,
                         engine.open(),
-                        engine.resources(),
-                        showsProgress ? progress : Progress.NONE)) {
+                        engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
             progress.concluding();
             RehearsalResult result = rehearsal.result();
             RehearsalJson asJson = new RehearsalJson(result, provenance());
@@ -315,8 +315,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                     proposed,
                     new RehearsalOptions(whose, examples, false, false, 0, false),
                     engine.open(),
-                    engine.resources(),
-                    Progress.NONE)) {
+                    engine.context())) {
                 entries.add(new ActionComparison.Entry(action.sql(), action == declared, rehearsal.result()));
             }
         }

@@ -33,6 +33,7 @@ import taxiomet.survey.Survey;
 import taxiomet.survey.SurveyOptions;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.Trial;
+import taxiomet.work.CheckProgress;
 
 /** Looks at tables of which nothing is declared. */
 @Command(
@@ -166,8 +167,7 @@ final class SurveyCommand implements Callable<Integer> {
                     found,
                     new SurveyOptions(width, EXAMPLES),
                     engine.open(),
-                    engine.resources(),
-                    showsProgress ? bar : Progress.NONE);
+                    engine.context().toldTo(showsProgress ? bar : CheckProgress.NONE));
             charterOutput.ifPresent(output -> output.write(result.draft(), result.comments()));
             reportFiles.write((format, file) -> SurveyJson.write(result, Version.provenance(""), file));
             if (json) {
@@ -234,8 +234,7 @@ final class SurveyCommand implements Callable<Integer> {
         TrialsJson asJson = new TrialsJson(Version.provenance(""));
         for (Trial trial : trials) {
             CheckOptions options = new CheckOptions(java.util.Set.of(), 10, 10);
-            try (CheckRun run =
-                    CheckRun.start(trial.charter(), options, engine.open(), engine.resources(), Progress.NONE)) {
+            try (CheckRun run = CheckRun.start(trial.charter(), options, engine.open(), engine.context())) {
                 holds &= Trial.faults(run.result()).isEmpty();
                 if (json) {
                     asJson.add(trial, run.result());

@@ -35,7 +35,7 @@ import taxiomet.rows.SourceException;
 import taxiomet.sources.RowSources;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.work.CheckProgress;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** What rehearse says and writes, on small tables. */
 final class RehearseTest {
@@ -463,8 +463,7 @@ final class RehearseTest {
                         new Proposal(changes, false, Proposal.Deferral.DECLARED, Instant.EPOCH),
                         new RehearsalOptions(Behaviour.STANDARD, 3, true, true, 1_000, false),
                         RowSources::open,
-                        new Resources(folder, MemoryBudget.atMost(1 << 24), 1, 1 << 21),
-                        writer))
+                        new RunContext(folder, MemoryBudget.atMost(1 << 24), 1, 1 << 21).toldTo(writer)))
                 .isInstanceOf(SourceException.class)
                 .hasMessageContaining("hives.csv")
                 .hasMessageContaining("changed while it was being read");

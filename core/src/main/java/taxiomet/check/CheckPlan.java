@@ -19,8 +19,8 @@ import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.CheckResult.Remark;
 import taxiomet.finding.CheckResult.RuleResult;
 import taxiomet.finding.Finding;
-import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillFolder;
+import taxiomet.work.RunContext;
 
 /** All kinds of checks, and what a charter asks of them. A new kind is one more line in the list. */
 final class CheckPlan implements AutoCloseable {
@@ -31,9 +31,9 @@ final class CheckPlan implements AutoCloseable {
     private final LinkKinds links;
     private final List<Kind> kinds;
 
-    CheckPlan(Charter charter, CheckOptions options, SpillFolder spill, MemoryBudget budget) {
+    CheckPlan(Charter charter, CheckOptions options, SpillFolder spill, RunContext context) {
         this.charter = charter;
-        this.plan = new Plan(charter, options, spill, budget);
+        this.plan = new Plan(charter, options, spill, context);
         KeyIndexes indexes = new KeyIndexes(plan);
         this.malformed = new MalformedRows(plan);
         this.rules = new RuleKinds(plan);

@@ -23,7 +23,7 @@ import taxiomet.rows.RefRanges;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.SpillFolder;
 import taxiomet.work.CheckProgress;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /**
  * A check of rows against a charter. The result can be read, and its evidence fetched, until the run is closed; closing it
@@ -36,15 +36,15 @@ public final class CheckRun implements AutoCloseable {
     private final CheckPlan plan;
     private final Map<String, TableSource> sources = new LinkedHashMap<>();
     private final Map<String, TablePass> passes = new LinkedHashMap<>();
-    private final Resources resources;
+    private final RunContext context;
     private CheckResult result;
 
-    private CheckRun(Charter charter, CheckOptions options, Resources resources) {
+    private CheckRun(Charter charter, CheckOptions options, RunContext context) {
         this.charter = charter;
         this.options = options;
-        this.spill = new SpillFolder(resources.temporary(), resources.budget());
-        this.plan = new CheckPlan(charter, options, spill, resources.budget());
-        this.resources = resources;
+        this.spill = new SpillFolder(context.temporary(), context.budget());
+        this.plan = new CheckPlan(charter, options, spill, context);
+        this.context = context;
     }
 
     /**
@@ -55,14 +55,10 @@ public final class CheckRun implements AutoCloseable {
      * @throws taxiomet.spill.SpillException when temporary files cannot be written
      */
     public static CheckRun start(
-            Charter charter,
-            CheckOptions options,
-            Function<Table, TableSource> open,
-            Resources resources,
-            CheckProgress progress) {
-        CheckRun run = new CheckRun(charter, options, resources);
+            Charter charter, CheckOptions options, Function<Table, TableSource> open, RunContext context) {
+        CheckRun run = new CheckRun(charter, options, context);
         try {
-            run.run(open, progress);
+            run.run(open);
             return run;
         } catch (RuntimeException | Error e) {
             run.close();
@@ -70,7 +66,8 @@ public final class CheckRun implements AutoCloseable {
         }
     }
 
-    private void run(Function<Table, TableSource> open, CheckProgress progress) {
+    private void run(Function<Table, TableSource> open) {
+        CheckProgress progress = context.progress();
         List<Table> order = plan.order();
         for (Table table : order) {
             sources.put(table.name(), open.apply(table));
@@ -78,7 +75,7 @@ public final class CheckRun implements AutoCloseable {
         planPasses(order);
         long inAll = sources.values().stream().mapToLong(TableSource::bytes).sum();
         String[] current = {""};
-        Reading reading = new Reading(List.copyOf(passes.values()), resources.threadsFor(inAll), table -> {
+        Reading reading = new Reading(List.copyOf(passes.values()), context.threadsFor(inAll), table -> {
             if (!current[0].equals(table.name())) {
                 current[0] = table.name();
                 progress.reading(table.name());
@@ -111,6 +108,7 @@ public final class CheckRun implements AutoCloseable {
                     plan.plan().checksOf(table),
                     plan.malformedOf(table),
                     RefRanges.ALL,
+                    context.secret(),
                     () -> plan.plan().read(table.name()));
             // A parent that comes later, in a circle of links, is asked when all tables have been read.
             plan.plan()
@@ -146,10 +144,11 @@ public final class CheckRun implements AutoCloseable {
                     looks,
                     Optional.empty(),
                     areSome ? some : RefRanges.ALL,
+                    context.secret(),
                     () -> {}));
             all.addAll(looks);
         });
-        new Reading(again, resources.threadsFor(bytes), table -> {}).run();
+        new Reading(again, context.threadsFor(bytes), table -> {}).run();
         all.forEach(SecondLook::conclude);
     }
 

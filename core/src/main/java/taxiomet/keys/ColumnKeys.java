@@ -11,6 +11,7 @@ import taxiomet.values.CellColumn;
 import taxiomet.values.SqlText;
 import taxiomet.values.TypedColumn;
 import taxiomet.values.ValueReader;
+import taxiomet.work.Secret;
 
 /**
  * The values of one column of a batch as parts of keys, two longs each. A value that fits into a long is that long, with a first half
@@ -26,7 +27,7 @@ public final class ColumnKeys {
     static final int UUID_KIND = 5;
 
     private final KeyForm form;
-    private final Fingerprint fingerprint = new Fingerprint();
+    private final Fingerprint fingerprint;
     private long[] zeros = new long[0];
     private long[] ownHighs = new long[0];
     private long[] ownLows = new long[0];
@@ -36,8 +37,9 @@ public final class ColumnKeys {
     private boolean isMade;
     private boolean isExact;
 
-    ColumnKeys(KeyForm form) {
+    ColumnKeys(KeyForm form, Secret secret) {
         this.form = form;
+        this.fingerprint = new Fingerprint(secret);
     }
 
     KeyForm form() {

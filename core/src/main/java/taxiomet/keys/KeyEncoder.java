@@ -3,6 +3,7 @@ package taxiomet.keys;
 import java.util.List;
 import taxiomet.values.CellColumn;
 import taxiomet.values.TypedColumn;
+import taxiomet.work.Secret;
 
 /**
  * Makes 128-bit keys of the cells of some columns. Values that fit into longs are kept as they are: one as the low half, two as both
@@ -21,7 +22,8 @@ public final class KeyEncoder {
     private final TypedColumn[] current;
     private final ColumnKeys[] parts;
     private final int bitsOfPart;
-    private final Fingerprint fingerprint = new Fingerprint();
+    private final Secret secret;
+    private final Fingerprint fingerprint;
     private final long[] numbers;
     private long[] ownHighs = new long[0];
     private long[] ownLows = new long[0];
@@ -35,8 +37,11 @@ public final class KeyEncoder {
     /**
      * @param columns places of the columns in their table, in key order
      * @param forms how each of them is compared
+     * @param secret of the run
      */
-    public KeyEncoder(int[] columns, List<KeyForm> forms) {
+    public KeyEncoder(int[] columns, List<KeyForm> forms, Secret secret) {
+        this.secret = secret;
+        this.fingerprint = new Fingerprint(secret);
         this.columns = columns.clone();
         this.forms = forms.toArray(new KeyForm[0]);
         this.current = new TypedColumn[columns.length];
@@ -47,7 +52,7 @@ public final class KeyEncoder {
 
     /** Another encoder for the same key, to be used on another thread. */
     public KeyEncoder copy() {
-        return new KeyEncoder(columns, forms());
+        return new KeyEncoder(columns, forms(), secret);
     }
 
     /** How each of the columns is compared. */
@@ -227,7 +232,7 @@ public final class KeyEncoder {
     /** Makes a key of the cells as they were written, for rows that have an ill-typed value. */
     public void encodeAsWritten(int row) {
         fingerprint.ofPair(columns.length, 0, RAW_KIND);
-        Fingerprint cell = new Fingerprint();
+        Fingerprint cell = new Fingerprint(secret);
         for (TypedColumn column : current) {
             CellColumn cells = column.cells();
             if (cells.isNull(row)) {

@@ -8,9 +8,11 @@ import taxiomet.charter.Table;
 import taxiomet.rows.RowBatch;
 import taxiomet.values.CellColumn;
 import taxiomet.values.TypedColumn;
+import taxiomet.work.Secret;
 
 /** A batch of rows with the cells of some columns read as values of their types, and as parts of keys where a check asks for them. */
 public final class TypedBatch {
+    private final Secret secret;
     private final int[] columnsRead;
     private final TypedColumn[] typed;
     /** For each column, the keys made of it so far: few, since each is in another form. */
@@ -22,12 +24,14 @@ public final class TypedBatch {
     /**
      * @param columnsRead places of the table's columns, in the order in which the batches hold them
      * @param valued those of them whose values are asked for; of the others only states are kept
+     * @param secret of the run
      */
-    public TypedBatch(Table table, int[] columnsRead, BitSet valued) {
-        this(table.columns(), columnsRead, valued);
+    public TypedBatch(Table table, int[] columnsRead, BitSet valued, Secret secret) {
+        this(table.columns(), columnsRead, valued, secret);
     }
 
-    private TypedBatch(List<Column> columns, int[] columnsRead, BitSet valued) {
+    private TypedBatch(List<Column> columns, int[] columnsRead, BitSet valued, Secret secret) {
+        this.secret = secret;
         this.columnsRead = columnsRead.clone();
         typed = new TypedColumn[columns.size()];
         keys = new ColumnKeys[columns.size()][];
@@ -38,8 +42,8 @@ public final class TypedBatch {
     }
 
     /** A batch of one column, which stands on its own. */
-    public static TypedBatch of(Column column, CellColumn cells) {
-        TypedBatch batch = new TypedBatch(List.of(column), new int[] {0}, BitSet.valueOf(new long[] {1}));
+    public static TypedBatch of(Column column, CellColumn cells, Secret secret) {
+        TypedBatch batch = new TypedBatch(List.of(column), new int[] {0}, BitSet.valueOf(new long[] {1}), secret);
         batch.typed[0].read(cells);
         batch.size = cells.size();
         return batch;
@@ -82,7 +86,7 @@ public final class TypedBatch {
             }
         }
         ColumnKeys[] more = Arrays.copyOf(keys[column], keys[column].length + 1);
-        more[more.length - 1] = new ColumnKeys(form);
+        more[more.length - 1] = new ColumnKeys(form, secret);
         keys[column] = more;
         return keys(column, form);
     }

@@ -27,8 +27,7 @@ import taxiomet.rehearse.result.CellsOf;
 import taxiomet.rehearse.result.OverlaySource;
 import taxiomet.rows.RowEdits;
 import taxiomet.rows.TableSource;
-import taxiomet.work.CheckProgress;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** A rehearsal of a proposal. The result can be read, and all its effects, until it is closed. */
 public final class Rehearsal implements AutoCloseable {
@@ -53,9 +52,8 @@ public final class Rehearsal implements AutoCloseable {
             Proposal proposal,
             RehearsalOptions options,
             Function<Table, TableSource> open,
-            Resources resources,
-            CheckProgress progress) {
-        RehearsalRun run = new RehearsalRun(charter, proposal, options, resources, progress);
+            RunContext context) {
+        RehearsalRun run = new RehearsalRun(charter, proposal, options, context);
         try {
             return new Rehearsal(run, run.run(open));
         } catch (RuntimeException | Error e) {

@@ -32,8 +32,7 @@ import taxiomet.rehearse.result.RowNames;
 import taxiomet.rehearse.sqlite.SqliteReplay;
 import taxiomet.rehearse.standard.StandardReplay;
 import taxiomet.rows.TableSource;
-import taxiomet.work.CheckProgress;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** The work of a rehearsal: reads what the proposal reaches, replays it, and compares what comes of it. */
 final class RehearsalRun implements AutoCloseable {
@@ -51,15 +50,14 @@ final class RehearsalRun implements AutoCloseable {
     private List<ChangeOutcome> outcomes = List.of();
     private StatementTrace statements = new StatementTrace();
 
-    RehearsalRun(
-            Charter charter, Proposal proposal, RehearsalOptions options, Resources resources, CheckProgress progress) {
+    RehearsalRun(Charter charter, Proposal proposal, RehearsalOptions options, RunContext context) {
         this.charter = charter;
         this.proposal = proposal;
         this.options = options;
         this.rows = new ReachedRows(charter);
         this.names = new RowNames(sources);
-        this.gatherer = new RowGatherer(rows, sources, resources, progress::reading);
-        this.comparison = new FindingComparison(rows, sources, gatherer, resources, progress);
+        this.gatherer = new RowGatherer(rows, sources, context, context.progress()::reading);
+        this.comparison = new FindingComparison(rows, sources, gatherer, context);
     }
 
     /** @param open opens the rows of a table with all its declared columns */

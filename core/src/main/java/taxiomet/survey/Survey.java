@@ -29,7 +29,7 @@ import taxiomet.survey.LinkFinder.Pair;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.vet.LinkGraph;
 import taxiomet.work.CheckProgress;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** Surveys tables: one pass for the profiles, one for the exact counts of the candidates. */
 public final class Survey {
@@ -68,19 +68,18 @@ public final class Survey {
             List<FoundTable> found,
             SurveyOptions options,
             Function<Table, TableSource> open,
-            Resources resources,
-            CheckProgress progress) {
-        return new Survey(found, options, open).run(title, resources, progress);
+            RunContext context) {
+        return new Survey(found, options, open).run(title, context);
     }
 
-    private SurveyResult run(String title, Resources resources, CheckProgress progress) {
-        List<TableProfile> profiles = profiles(resources.threads(), progress);
+    private SurveyResult run(String title, RunContext context) {
+        List<TableProfile> profiles = profiles(context.threads(), context.progress());
         Map<TableProfile, List<int[]>> keys = new LinkedHashMap<>();
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
         List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
         Charter exam = Draft.exam(profiles, keys, pairs);
         CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), 0);
-        try (CheckRun run = CheckRun.start(exam, checkOptions, open, resources, progress)) {
+        try (CheckRun run = CheckRun.start(exam, checkOptions, open, context)) {
             return conclude(title, profiles, keys, pairs, run.result());
         }
     }

@@ -17,4 +17,22 @@ public interface CheckProgress {
 
     /** All rows have been read; what had to wait is being worked out. */
     void concluding();
+
+    /** Tells nobody. */
+    CheckProgress NONE = new CheckProgress() {
+        @Override
+        public void reading(String table) {
+            // Nobody watches.
+        }
+
+        @Override
+        public void advanced(LongSupplier bytesRead, long bytesInAll) {
+            // Nobody watches.
+        }
+
+        @Override
+        public void concluding() {
+            // Nobody watches.
+        }
+    };
 }

@@ -369,12 +369,7 @@ class LinksBetweenTablesTest {
     void sources_are_closed_behind_the_check() {
         MemorySource source = parents("integer", "1").source();
         TestTables tables = TestTables.of(folder, parents("integer", "1"));
-        CheckRun.start(
-                        tables.charter(),
-                        new CheckOptions(Set.of(), 3, 3),
-                        table -> source,
-                        tables.resources(),
-                        TestTables.NO_PROGRESS)
+        CheckRun.start(tables.charter(), new CheckOptions(Set.of(), 3, 3), table -> source, tables.context())
                 .close();
         assertThat(source.isClosed()).isTrue();
     }

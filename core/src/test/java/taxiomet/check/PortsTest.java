@@ -31,7 +31,7 @@ import taxiomet.spill.SpillException;
 import taxiomet.testing.TestTable;
 import taxiomet.testing.TestTables;
 import taxiomet.work.CheckProgress;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** What a check does when what it reads from and writes to fails, and whom it tells. */
 class PortsTest {
@@ -51,8 +51,7 @@ class PortsTest {
                 table -> table.name().equals("c")
                         ? broken
                         : tables.table(table.name()).source(),
-                tables.resources(),
-                progress);
+                tables.context().toldTo(progress));
     }
 
     private void leavesNothingBehind() throws IOException {
@@ -70,7 +69,7 @@ class PortsTest {
         when(scan.reader()).thenReturn(reader);
         when(reader.next()).thenThrow(new SourceException("c.csv", "was cut short", "look at the disk"));
         doAnswer(call -> scan).when(broken).scan(any(), any());
-        assertThatThrownBy(() -> start(tables, broken, TestTables.NO_PROGRESS))
+        assertThatThrownBy(() -> start(tables, broken, CheckProgress.NONE))
                 .isInstanceOf(SourceException.class)
                 .hasMessageContaining("was cut short");
         verify(broken, atLeastOnce()).close();
@@ -87,7 +86,7 @@ class PortsTest {
                 })
                 .when(broken)
                 .scan(any(), any());
-        assertThatThrownBy(() -> start(tables, broken, TestTables.NO_PROGRESS))
+        assertThatThrownBy(() -> start(tables, broken, CheckProgress.NONE))
                 .isInstanceOf(IllegalStateException.class)
                 .hasMessageContaining("a fault");
         leavesNothingBehind();
@@ -102,8 +101,7 @@ class PortsTest {
                         table -> {
                             throw new SourceException(table.name() + ".csv", "there is no such file", "");
                         },
-                        tables.resources(),
-                        TestTables.NO_PROGRESS))
+                        tables.context()))
                 .isInstanceOf(SourceException.class)
                 .hasMessageContaining("no such file");
     }
@@ -126,14 +124,12 @@ class PortsTest {
         TestTable many = table("p", "k text").key("k").inBatchesOf(1_000).rows(keys);
         TestTables tables = TestTables.of(folder, many);
         Path nowhere = folder.resolve("nowhere");
-        Resources scarce = new Resources(nowhere, new MemoryBudget(0), 1, 1);
-        assertThatThrownBy(() -> CheckRun.start(
-                        tables.charter(), OPTIONS, table -> many.source(), scarce, TestTables.NO_PROGRESS))
+        RunContext scarce = new RunContext(nowhere, new MemoryBudget(0), 1, 1);
+        assertThatThrownBy(() -> CheckRun.start(tables.charter(), OPTIONS, table -> many.source(), scarce))
                 .isInstanceOf(SpillException.class)
                 .hasMessageContaining("nowhere");
-        Resources ample = new Resources(nowhere, new MemoryBudget(1 << 28), 1, 1);
-        try (CheckRun run =
-                CheckRun.start(tables.charter(), OPTIONS, table -> many.source(), ample, TestTables.NO_PROGRESS)) {
+        RunContext ample = new RunContext(nowhere, new MemoryBudget(1 << 28), 1, 1);
+        try (CheckRun run = CheckRun.start(tables.charter(), OPTIONS, table -> many.source(), ample)) {
             assertThat(run.result().isSound()).isTrue();
         }
     }

@@ -34,6 +34,7 @@ import taxiomet.charter.Expression.Type;
 import taxiomet.charter.Table;
 import taxiomet.keys.TypedBatch;
 import taxiomet.rows.RowBatch;
+import taxiomet.work.Secret;
 
 /** Compiled conditions come to what the evaluator says of each row. */
 class CompiledConditionTest {
@@ -97,7 +98,7 @@ class CompiledConditionTest {
         java.util.Arrays.setAll(all, i -> i);
         BitSet valued = new BitSet();
         valued.set(0, COLUMNS.length);
-        TypedBatch batch = new TypedBatch(TABLE, all, valued);
+        TypedBatch batch = new TypedBatch(TABLE, all, valued, Secret.random());
         batch.read(rows);
         return batch;
     }

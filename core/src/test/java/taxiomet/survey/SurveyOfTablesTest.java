@@ -20,8 +20,7 @@ import taxiomet.charter.Key;
 import taxiomet.charter.Table;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.testing.MemorySource;
-import taxiomet.testing.TestTables;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** What a survey of rows proposes: types, keys and links, and what it says about each. */
 class SurveyOfTablesTest {
@@ -50,8 +49,7 @@ class SurveyOfTablesTest {
                 found,
                 new SurveyOptions(3, 5),
                 table -> new MemorySource(columns.get(table.name()), rows.get(table.name()), 100),
-                new Resources(folder, new MemoryBudget(64 << 20), 2, 1),
-                TestTables.NO_PROGRESS);
+                new RunContext(folder, new MemoryBudget(64 << 20), 2, 1));
     }
 
     private static List<String> keys(SurveyResult result) {

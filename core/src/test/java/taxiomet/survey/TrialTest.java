@@ -21,8 +21,7 @@ import taxiomet.finding.Finding;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.testing.MemorySource;
-import taxiomet.testing.TestTables;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** A key or a link tried by hand, before anything is declared. */
 class TrialTest {
@@ -47,13 +46,9 @@ class TrialTest {
     }
 
     private List<String> faults(Trial trial) {
-        Resources resources = new Resources(folder, new MemoryBudget(1 << 20), 1, 1);
-        try (CheckRun run = CheckRun.start(
-                trial.charter(),
-                new CheckOptions(Set.of(), 3, 0),
-                TrialTest::open,
-                resources,
-                TestTables.NO_PROGRESS)) {
+        RunContext context = new RunContext(folder, new MemoryBudget(1 << 20), 1, 1);
+        try (CheckRun run =
+                CheckRun.start(trial.charter(), new CheckOptions(Set.of(), 3, 0), TrialTest::open, context)) {
             CheckResult result = run.result();
             return Trial.faults(result).stream().map(TrialTest::words).toList();
         }

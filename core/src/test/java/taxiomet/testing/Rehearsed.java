@@ -51,12 +51,7 @@ public final class Rehearsed {
     /** A rehearsal of the tables of a test, whose caller closes it. */
     public static Rehearsal start(TestTables tables, Charter charter, Proposal proposal, RehearsalOptions options) {
         return Rehearsal.start(
-                charter,
-                proposal,
-                options,
-                table -> tables.table(table.name()).source(),
-                tables.resources(),
-                TestTables.NO_PROGRESS);
+                charter, proposal, options, table -> tables.table(table.name()).source(), tables.context());
     }
 
     /** Changes one after the other, each for itself. */

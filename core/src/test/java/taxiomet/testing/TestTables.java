@@ -6,7 +6,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.LongSupplier;
 import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.Behaviour;
@@ -17,29 +16,10 @@ import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.spill.MemoryBudget;
-import taxiomet.work.CheckProgress;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** The tables of a test, and what a check of them comes to. */
 public final class TestTables {
-    /** Is told nothing. */
-    public static final CheckProgress NO_PROGRESS = new CheckProgress() {
-        @Override
-        public void reading(String table) {
-            // Nobody watches.
-        }
-
-        @Override
-        public void advanced(LongSupplier bytesRead, long bytesInAll) {
-            // Nobody watches.
-        }
-
-        @Override
-        public void concluding() {
-            // Nobody watches.
-        }
-    };
-
     private final Map<String, TestTable> tables = new LinkedHashMap<>();
     private final Path temporary;
     private long memory = 64 << 20;
@@ -78,13 +58,13 @@ public final class TestTables {
         return tables.get(name);
     }
 
-    public Resources resources() {
-        return new Resources(temporary, new MemoryBudget(memory), threads, 1);
+    public RunContext context() {
+        return new RunContext(temporary, new MemoryBudget(memory), threads, 1);
     }
 
     private CheckRun start(CheckOptions options) {
         return CheckRun.start(
-                charter(), options, table -> tables.get(table.name()).source(), resources(), NO_PROGRESS);
+                charter(), options, table -> tables.get(table.name()).source(), context());
     }
 
     /** What a check comes to. */

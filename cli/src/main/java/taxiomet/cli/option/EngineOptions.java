@@ -12,7 +12,7 @@ import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
 import taxiomet.sources.csv.CsvReading;
 import taxiomet.spill.MemoryBudget;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** With what means rows are read, for the commands that read them. */
 public final class EngineOptions {
@@ -56,14 +56,14 @@ public final class EngineOptions {
     private int chunk;
 
     /** @throws UsageException when an option makes no sense */
-    public Resources resources() {
+    public RunContext context() {
         int count = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
         if (count < 1 || count > 1_024) {
             throw new UsageException("--threads is a number from 1 to 1024");
         }
         MemoryBudget budget = memory == null ? MemoryBudget.ofThisProcess() : MemoryBudget.atMost(bytes(memory));
         // Whoever says how many gets so many.
-        return new Resources(TemporaryFolder.path(), budget, count, threads == null ? Resources.USUAL_BYTES : 1);
+        return new RunContext(TemporaryFolder.path(), budget, count, threads == null ? RunContext.USUAL_BYTES : 1);
     }
 
     private static long bytes(String size) {

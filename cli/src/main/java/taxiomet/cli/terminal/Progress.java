@@ -89,22 +89,4 @@ public final class Progress implements CheckProgress, AutoCloseable {
         terminal.err().print("\r" + " ".repeat(lastLine.length()) + "\r");
         terminal.err().flush();
     }
-
-    /** Says nothing. */
-    public static final CheckProgress NONE = new CheckProgress() {
-        @Override
-        public void reading(String name) {
-            // nobody watches
-        }
-
-        @Override
-        public void advanced(LongSupplier bytesRead, long bytesInAll) {
-            // nobody watches
-        }
-
-        @Override
-        public void concluding() {
-            // nobody watches
-        }
-    };
 }

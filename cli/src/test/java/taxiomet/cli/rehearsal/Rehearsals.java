@@ -18,13 +18,11 @@ import taxiomet.rehearse.RehearsalOptions;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
 import taxiomet.spill.MemoryBudget;
-import taxiomet.work.CheckProgress;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /** Rehearses random cases without the command line. */
 final class Rehearsals {
     static final Instant NOW = Instant.parse("2026-05-01T12:00:00Z");
-    private static final CheckProgress SILENT = new Silent();
 
     private Rehearsals() {}
 
@@ -49,8 +47,8 @@ final class Rehearsals {
                 proposal,
                 options,
                 RowSources::open,
-                new Resources(Path.of(System.getProperty("java.io.tmpdir")), MemoryBudget.atMost(1 << 24), 1, 1 << 21),
-                SILENT);
+                new RunContext(
+                        Path.of(System.getProperty("java.io.tmpdir")), MemoryBudget.atMost(1 << 24), 1, 1 << 21));
     }
 
     static Map<String, List<String>> rows(Rehearsal rehearsal, RandomProposal proposal) {
@@ -74,22 +72,5 @@ final class Rehearsals {
             all.put(table.name, rows);
         }
         return all;
-    }
-
-    private static final class Silent implements CheckProgress {
-        @Override
-        public void reading(String table) {
-            // nobody watches
-        }
-
-        @Override
-        public void advanced(java.util.function.LongSupplier bytesRead, long bytesInAll) {
-            // nobody watches
-        }
-
-        @Override
-        public void concluding() {
-            // nobody watches
-        }
     }
 }

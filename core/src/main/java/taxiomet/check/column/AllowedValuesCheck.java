@@ -11,19 +11,20 @@ import taxiomet.keys.KeyTable;
 import taxiomet.keys.TypedBatch;
 import taxiomet.values.CellColumn;
 import taxiomet.values.TypedColumn;
+import taxiomet.work.Secret;
 
 /** Values that are not among those a column allows, compared by value under the column's type. */
 public final class AllowedValuesCheck extends ColumnCheck {
     private final KeyForm form;
     private final KeyTable allowed = new KeyTable(null);
 
-    public AllowedValuesCheck(int place, Column column, FaultLog faults) {
+    public AllowedValuesCheck(int place, Column column, Secret secret, FaultLog faults) {
         super(place, faults);
         form = KeyForm.of(column);
         CellColumn cells = new CellColumn(column.values().size());
         column.values().forEach(cells::add);
-        TypedBatch values = TypedBatch.of(column, cells);
-        KeyEncoder encoder = new KeyEncoder(new int[] {0}, List.of(form));
+        TypedBatch values = TypedBatch.of(column, cells, secret);
+        KeyEncoder encoder = new KeyEncoder(new int[] {0}, List.of(form), secret);
         encoder.start(values);
         for (int row = 0; row < cells.size(); row++) {
             encoder.encode(row);

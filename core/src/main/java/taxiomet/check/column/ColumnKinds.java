@@ -63,7 +63,7 @@ public final class ColumnKinds implements Kind {
         if (!column.values().isEmpty()) {
             FaultLog log =
                     log(FindingKind.VALUE_NOT_ALLOWED, table, column, "one of " + String.join(", ", column.values()));
-            plan.look(table, new AllowedValuesCheck(place, column, log));
+            plan.look(table, new AllowedValuesCheck(place, column, plan.secret(), log));
         }
         if (column.pattern().isPresent()) {
             String pattern = column.pattern().get();

@@ -64,7 +64,11 @@ public final class KeyIndexes implements Conclusion {
             plan.look(
                     table,
                     new KeyCheck(
-                            new KeyEncoder(table.indexesOf(columns), forms), index, false, Optional.empty(), null));
+                            new KeyEncoder(table.indexesOf(columns), forms, plan.secret()),
+                            index,
+                            false,
+                            Optional.empty(),
+                            null));
             return index;
         });
     }

@@ -37,7 +37,7 @@ public final class KeyKinds implements Kind {
         List<KeyForm> forms = KeyForm.of(table, key);
         KeyIndex index =
                 indexes.declared(table, key.columns(), forms, key.where().isEmpty());
-        KeyEncoder encoder = new KeyEncoder(table.indexesOf(key.columns()), forms);
+        KeyEncoder encoder = new KeyEncoder(table.indexesOf(key.columns()), forms, plan.secret());
         plan.look(table, new KeyCheck(encoder, index, key.nullsAreEqual(), nulls, RowFilter.of(key.where())));
         RepeatedRows repeated = new RepeatedRows(
                 encoder.copy(), index, doubles, key.nullsAreEqual(), RowFilter.of(key.where()), plan.spill());

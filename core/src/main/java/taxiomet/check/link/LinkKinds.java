@@ -23,6 +23,7 @@ import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyForm;
+import taxiomet.work.Secret;
 
 /** What links declare: that there is a parent, how many children it may have, that no row is its own ancestor. */
 public final class LinkKinds implements Kind {
@@ -33,13 +34,13 @@ public final class LinkKinds implements Kind {
     private record PlannedLink(ForeignKey link, LinkCheck check, Optional<ChildrenCheck> children) {}
 
     /** One link with the tables and columns of both ends. */
-    private record Ends(ForeignKey link, Table child, Table parent, List<KeyForm> forms) {
+    private record Ends(ForeignKey link, Table child, Table parent, List<KeyForm> forms, Secret secret) {
         KeyEncoder ofChild() {
-            return new KeyEncoder(child.indexesOf(link.columns()), forms);
+            return new KeyEncoder(child.indexesOf(link.columns()), forms, secret);
         }
 
         KeyEncoder ofParent() {
-            return new KeyEncoder(parent.indexesOf(link.parentColumns()), forms);
+            return new KeyEncoder(parent.indexesOf(link.parentColumns()), forms, secret);
         }
 
         RowFilter filter() {
@@ -60,7 +61,7 @@ public final class LinkKinds implements Kind {
     private void plan(ForeignKey link) {
         Table child = plan.charter().table(link.child());
         Table parent = plan.charter().table(link.parent());
-        Ends ends = new Ends(link, child, parent, KeyForm.of(child, parent, link));
+        Ends ends = new Ends(link, child, parent, KeyForm.of(child, parent, link), plan.secret());
         LinkCheck check = planParents(ends);
         if (link.isAcyclic()) {
             planRings(ends);

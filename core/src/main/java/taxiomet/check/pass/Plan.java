@@ -14,13 +14,15 @@ import taxiomet.charter.Table;
 import taxiomet.finding.FindingKind;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillFolder;
+import taxiomet.work.RunContext;
+import taxiomet.work.Secret;
 
 /** What is to be done in one run, as the {@link Kind}s put it there: who looks at which table, and what is worked out when. */
 public final class Plan implements AutoCloseable {
     private final Charter charter;
     private final CheckOptions options;
     private final SpillFolder spill;
-    private final MemoryBudget budget;
+    private final RunContext context;
 
     private final Map<String, List<RowCheck>> checks = new LinkedHashMap<>();
     private final Map<String, Set<String>> awaited = new HashMap<>();
@@ -31,11 +33,11 @@ public final class Plan implements AutoCloseable {
     private final List<Runnable> whenTold = new ArrayList<>();
     private final List<Runnable> atEnd = new ArrayList<>();
 
-    public Plan(Charter charter, CheckOptions options, SpillFolder spill, MemoryBudget budget) {
+    public Plan(Charter charter, CheckOptions options, SpillFolder spill, RunContext context) {
         this.charter = charter;
         this.options = options;
         this.spill = spill;
-        this.budget = budget;
+        this.context = context;
     }
 
     public Charter charter() {
@@ -53,7 +55,12 @@ public final class Plan implements AutoCloseable {
 
     /** For keys in memory. */
     public MemoryBudget budget() {
-        return budget;
+        return context.budget();
+    }
+
+    /** Under which fingerprints are taken. */
+    public Secret secret() {
+        return context.secret();
     }
 
     /** A table is read though nothing may look at its rows. */

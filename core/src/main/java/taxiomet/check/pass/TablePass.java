@@ -10,6 +10,7 @@ import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
+import taxiomet.work.Secret;
 
 /** One reading of a table for some checks, and how far it has come. */
 public final class TablePass {
@@ -19,6 +20,7 @@ public final class TablePass {
     private final List<? extends RowCheck> checks;
     private final Optional<FaultLog> malformedLog;
     private final RefRanges wanted;
+    private final Secret secret;
     private final List<TablePass> parents = new ArrayList<>();
     private final Runnable onEnd;
 
@@ -33,6 +35,7 @@ public final class TablePass {
     /**
      * @param columns places of the columns that the checks read
      * @param malformedLog gets malformed rows; empty where they do not matter
+     * @param secret of the run
      * @param onEnd is called once, when all rows have been looked at and settled
      */
     public TablePass(
@@ -42,6 +45,7 @@ public final class TablePass {
             List<? extends RowCheck> checks,
             Optional<FaultLog> malformedLog,
             RefRanges wanted,
+            Secret secret,
             Runnable onEnd) {
         this.table = table;
         this.source = source;
@@ -49,6 +53,7 @@ public final class TablePass {
         this.checks = List.copyOf(checks);
         this.malformedLog = malformedLog;
         this.wanted = wanted;
+        this.secret = secret;
         this.onEnd = onEnd;
     }
 
@@ -109,7 +114,7 @@ public final class TablePass {
                 }
             }
         }
-        return new TypedBatch(table, columns, valued);
+        return new TypedBatch(table, columns, valued, secret);
     }
 
     List<BatchCheck> newChecks() {

@@ -35,6 +35,7 @@ import taxiomet.spill.LongSpool;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SpillFolder;
 import taxiomet.values.TypedColumn;
+import taxiomet.work.Secret;
 
 /**
  * A rule over a row's own columns, those of its parents, one link up or several, and what its children come to. The row and its
@@ -60,6 +61,7 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
     private final Rule rule;
     private final FaultLog faults;
     private final SpillFolder spill;
+    private final Secret secret;
     private final List<Integer> ownColumns = new ArrayList<>();
     private final List<Step> steps = new ArrayList<>();
     /** By the leaves themselves: each stands once in the condition's tree. */
@@ -117,8 +119,8 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
             Table child = charter.table(link.child());
             Table parent = charter.table(link.parent());
             List<KeyForm> forms = KeyForm.of(child, parent, link);
-            KeyEncoder ofChild = new KeyEncoder(child.indexesOf(link.columns()), forms);
-            KeyEncoder ofParent = new KeyEncoder(parent.indexesOf(link.parentColumns()), forms);
+            KeyEncoder ofChild = new KeyEncoder(child.indexesOf(link.columns()), forms, secret);
+            KeyEncoder ofParent = new KeyEncoder(parent.indexesOf(link.parentColumns()), forms, secret);
             this.other = isUp ? parent : child;
             this.near = isUp ? ofChild : ofParent;
             this.far = isUp ? ofParent : ofChild;
@@ -133,8 +135,10 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
     /**
      * @param table the table that declares the rule
      * @param faults gets the rows that break it
+     * @param secret of the run
      */
-    public JoinedRuleCheck(Rule rule, Table table, Charter charter, FaultLog faults, SpillFolder spill) {
+    public JoinedRuleCheck(Rule rule, Table table, Charter charter, FaultLog faults, SpillFolder spill, Secret secret) {
+        this.secret = secret;
         this.rule = rule;
         this.faults = faults;
         this.spill = spill;

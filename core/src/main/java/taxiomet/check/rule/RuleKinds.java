@@ -41,7 +41,8 @@ public final class RuleKinds implements Kind {
                 rules.add(new PlannedRule(table, check));
                 plan.look(table, check);
             } else {
-                JoinedRuleCheck check = new JoinedRuleCheck(rule, table, plan.charter(), log, plan.spill());
+                JoinedRuleCheck check =
+                        new JoinedRuleCheck(rule, table, plan.charter(), log, plan.spill(), plan.secret());
                 rules.add(new PlannedRule(table, check));
                 plan.look(table, check);
                 plan.conclude(check);

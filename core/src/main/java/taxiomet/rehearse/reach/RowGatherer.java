@@ -16,7 +16,7 @@ import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 import taxiomet.work.Workers;
 
 /**
@@ -29,7 +29,7 @@ public final class RowGatherer {
 
     private final ReachedRows rows;
     private final Map<String, TableSource> sources;
-    private final Resources resources;
+    private final RunContext context;
     private final Watcher watcher;
     private final Map<ReachedTable, Integer> passes = new LinkedHashMap<>();
     private final Map<ReachedTable, long[]> walked = new LinkedHashMap<>();
@@ -39,10 +39,10 @@ public final class RowGatherer {
         void reading(String table);
     }
 
-    public RowGatherer(ReachedRows rows, Map<String, TableSource> sources, Resources resources, Watcher watcher) {
+    public RowGatherer(ReachedRows rows, Map<String, TableSource> sources, RunContext context, Watcher watcher) {
         this.rows = rows;
         this.sources = sources;
-        this.resources = resources;
+        this.context = context;
         this.watcher = watcher;
     }
 
@@ -224,7 +224,7 @@ public final class RowGatherer {
     }
 
     private void read(TableSource source, ReachedTable table, NewMatcher matchers) {
-        int threads = Math.max(1, resources.threadsFor(source.bytes()));
+        int threads = Math.max(1, context.threadsFor(source.bytes()));
         try (Scan scan = source.scan(table.columnsKept(), RefRanges.ALL)) {
             Workers.run(threads, "gathering", all -> work(scan, matchers.make(), all));
         }

@@ -12,8 +12,7 @@ import taxiomet.rehearse.reach.ReachedRows;
 import taxiomet.rehearse.reach.ReachedTable;
 import taxiomet.rehearse.reach.RowGatherer;
 import taxiomet.rows.TableSource;
-import taxiomet.work.CheckProgress;
-import taxiomet.work.Resources;
+import taxiomet.work.RunContext;
 
 /**
  * Which findings a proposal adds and mends: by a check of all rows before and after or, where it changes few, of the rows near them
@@ -25,26 +24,20 @@ public final class FindingComparison {
     private final ReachedRows rows;
     private final Map<String, TableSource> sources;
     private final RowGatherer gatherer;
-    private final Resources resources;
-    private final CheckProgress progress;
+    private final RunContext context;
     private FindingRowsSeen allBefore;
 
     public FindingComparison(
-            ReachedRows rows,
-            Map<String, TableSource> sources,
-            RowGatherer gatherer,
-            Resources resources,
-            CheckProgress progress) {
+            ReachedRows rows, Map<String, TableSource> sources, RowGatherer gatherer, RunContext context) {
         this.rows = rows;
         this.sources = sources;
         this.gatherer = gatherer;
-        this.resources = resources;
-        this.progress = progress;
+        this.context = context;
     }
 
     /** Checks all rows as they were read; what that shows of keys and links spares the replays look-ups. */
     public void checkAllBefore() {
-        try (CheckRun check = check(sources, resources)) {
+        try (CheckRun check = check(sources, context)) {
             allBefore = new FindingRowsSeen(check.result(), sources);
             noteUniqueKeys(check);
             noteSoundLinks(check);
@@ -61,7 +54,7 @@ public final class FindingComparison {
         if (before == null) {
             Neighbourhood near = new Neighbourhood(rows, gatherer);
             read = near.gather() ? near.rows(sources) : sources;
-            try (CheckRun check = check(read, resources)) {
+            try (CheckRun check = check(read, context)) {
                 before = new FindingRowsSeen(check.result(), sources);
             }
         }
@@ -72,18 +65,15 @@ public final class FindingComparison {
             overlays.put(table.table().name(), overlay);
             hasNewRows |= overlay.hasNewRows();
         }
-        Resources after = hasNewRows
-                ? new Resources(resources.temporary(), resources.budget(), 1, resources.bytesForThread())
-                : resources;
+        RunContext after = hasNewRows ? context.onOneThread() : context;
         try (CheckRun check = check(overlays, after)) {
             FindingRowsSeen then = new FindingRowsSeen(check.result(), overlays);
             builder.setFindings(then.without(before, examples), before.without(then, examples));
         }
     }
 
-    private CheckRun check(Map<String, TableSource> of, Resources by) {
-        return CheckRun.start(
-                rows.charter().withComparableLinks(), CHECKING, table -> of.get(table.name()), by, progress);
+    private CheckRun check(Map<String, TableSource> of, RunContext by) {
+        return CheckRun.start(rows.charter().withComparableLinks(), CHECKING, table -> of.get(table.name()), by);
     }
 
     /** Where no duplicates were found, a key has one row alone: others need not be looked for. */
