@@ -14,6 +14,7 @@ import taxiomet.check.pass.CheckOptions;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Kind;
 import taxiomet.check.pass.Plan;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.check.rule.RuleKinds;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.CheckResult.Remark;
@@ -26,6 +27,7 @@ import taxiomet.work.RunContext;
 final class CheckPlan implements AutoCloseable {
     private final Charter charter;
     private final Plan plan;
+    private final KeyIndexes indexes;
     private final MalformedRows malformed;
     private final RuleKinds rules;
     private final LinkKinds links;
@@ -34,7 +36,7 @@ final class CheckPlan implements AutoCloseable {
     CheckPlan(Charter charter, CheckOptions options, SpillFolder spill, RunContext context) {
         this.charter = charter;
         this.plan = new Plan(charter, options, spill, context);
-        KeyIndexes indexes = new KeyIndexes(plan);
+        this.indexes = new KeyIndexes(plan);
         this.malformed = new MalformedRows(plan);
         this.rules = new RuleKinds(plan);
         this.links = new LinkKinds(plan, indexes);
@@ -50,6 +52,17 @@ final class CheckPlan implements AutoCloseable {
     /** What the kinds have planned. */
     Plan plan() {
         return plan;
+    }
+
+    /** Has keys kept so that they can be handed over: no link is answered before all are there. */
+    void keepKeysApart() {
+        indexes.keepApart();
+    }
+
+    /** Hands over, or takes in, all that is known of a table's rows. */
+    void exchange(Table table, StateExchange state) {
+        plan.checksOf(table).forEach(check -> check.exchange(state));
+        plan.logs().stream().filter(log -> log.table().equals(table.name())).forEach(state::log);
     }
 
     /** The tables to be read, parents before children where circles allow it, otherwise as declared. */

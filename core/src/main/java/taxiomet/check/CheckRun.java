@@ -2,11 +2,13 @@ package taxiomet.check;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.LongSupplier;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Key;
 import taxiomet.charter.Owner;
@@ -36,6 +38,7 @@ public final class CheckRun implements AutoCloseable {
     private final CheckPlan plan;
     private final Map<String, TableSource> sources = new LinkedHashMap<>();
     private final Map<String, TablePass> passes = new LinkedHashMap<>();
+    private final Map<String, TableFigures> figures = new HashMap<>();
     private final RunContext context;
     private CheckResult result;
 
@@ -83,12 +86,48 @@ public final class CheckRun implements AutoCloseable {
             progress.advanced(this::bytesRead, inAll);
         });
         reading.run();
-        progress.concluding();
+        passes.forEach((name, pass) -> figures.put(
+                name,
+                new TableFigures(
+                        pass.rows(), pass.malformed(), sources.get(name).emptyLines())));
+        conclude(inAll);
+    }
+
+    /** All rows have been looked at, here or elsewhere. */
+    private void conclude(long inAll) {
+        context.progress().concluding();
         plan.plan().resolve();
         lookAgain(inAll);
         List<Finding> findings = new FindingAssembler(plan.plan(), sources).assemble(plan.findingsWithoutRows());
         plan.plan().told();
         result = new CheckResult(charter.name(), tableResults(), plan.linkResults(), plan.ruleResults(), findings);
+    }
+
+    /**
+     * Brings the states of pieces together, which were checked apart and perhaps elsewhere ({@link PieceCheck}).
+     *
+     * @param open opens the rows of a table with all its declared columns: those that findings show are read again
+     * @param states of all pieces of all tables, in any order, each as the longs that were written
+     * @param context with the secret under which the pieces were checked
+     * @throws IllegalArgumentException when a piece is missing, comes twice, or belongs to another check
+     */
+    public static CheckRun merge(
+            Charter charter,
+            CheckOptions options,
+            Function<Table, TableSource> open,
+            List<LongSupplier> states,
+            RunContext context) {
+        CheckRun run = new CheckRun(charter, options, context);
+        try {
+            run.plan.keepKeysApart();
+            run.plan.order().forEach(table -> run.sources.put(table.name(), open.apply(table)));
+            run.figures.putAll(new PieceStates(charter, run.plan, context.secret()).read(states));
+            run.conclude(0);
+            return run;
+        } catch (RuntimeException | Error e) {
+            run.close();
+            throw e;
+        }
     }
 
     private long bytesRead() {
@@ -101,13 +140,13 @@ public final class CheckRun implements AutoCloseable {
 
     private void planPasses(List<Table> order) {
         for (Table table : order) {
+            int[] columns = plan.plan().columnsOf(table);
             TablePass pass = new TablePass(
                     table,
-                    sources.get(table.name()),
-                    plan.plan().columnsOf(table),
+                    () -> sources.get(table.name()).scan(columns, RefRanges.ALL),
+                    columns,
                     plan.plan().checksOf(table),
                     plan.malformedOf(table),
-                    RefRanges.ALL,
                     context.secret(),
                     () -> plan.plan().read(table.name()));
             // A parent that comes later, in a circle of links, is asked when all tables have been read.
@@ -137,13 +176,13 @@ public final class CheckRun implements AutoCloseable {
                     .sorted()
                     .distinct()
                     .toArray();
+            RefRanges wanted = areSome ? some : RefRanges.ALL;
             again.add(new TablePass(
                     charter.table(name),
-                    source,
+                    () -> source.scan(columns, wanted),
                     columns,
                     looks,
                     Optional.empty(),
-                    areSome ? some : RefRanges.ALL,
                     context.secret(),
                     () -> {}));
             all.addAll(looks);
@@ -177,7 +216,7 @@ public final class CheckRun implements AutoCloseable {
             }
             remarks.addAll(plan.remarks(table));
             source.notices().forEach(notice -> remarks.add(new Remark(notice.kind(), notice.text())));
-            TablePass pass = passes.get(table.name());
+            TableFigures counted = figures.get(table.name());
             results.add(new TableResult(
                     table.name(),
                     files,
@@ -187,10 +226,10 @@ public final class CheckRun implements AutoCloseable {
                     table.label(),
                     table.owner().map(o -> o instanceof Owner.InColumn in ? in.column() : null),
                     table.owner().map(o -> o instanceof Owner.Named named ? named.name() : null),
-                    pass.rows(),
-                    pass.malformed(),
+                    counted.rows(),
+                    counted.malformed(),
                     FindingAssembler.faultyRows(table, plan.plan().logs()),
-                    source.emptyLines(),
+                    counted.emptyLines(),
                     remarks));
         }
         return results;

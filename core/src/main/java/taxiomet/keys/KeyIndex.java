@@ -112,6 +112,18 @@ public final class KeyIndex implements AutoCloseable {
         }
     }
 
+    /** From the first key on, keeps every one apart from memory, as often as it comes: so they can be handed over. */
+    public void keepApart() {
+        if (spilled == null) {
+            spillKeys();
+        }
+    }
+
+    /** All keys, as often as they came, in records of two longs; after {@link #keepApart} alone. */
+    public Partitions keysApart() {
+        return spilled;
+    }
+
     /** All keys of the table have been added. */
     public void seal() {
         boolean isAsked = !waiting.isEmpty();

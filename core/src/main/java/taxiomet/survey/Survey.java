@@ -9,10 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
@@ -28,8 +25,8 @@ import taxiomet.rows.TableSource;
 import taxiomet.survey.LinkFinder.Pair;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.vet.LinkGraph;
-import taxiomet.work.CheckProgress;
 import taxiomet.work.RunContext;
+import taxiomet.work.Workers;
 
 /** Surveys tables: one pass for the profiles, one for the exact counts of the candidates. */
 public final class Survey {
@@ -73,7 +70,7 @@ public final class Survey {
     }
 
     private SurveyResult run(String title, RunContext context) {
-        List<TableProfile> profiles = profiles(context.threads(), context.progress());
+        List<TableProfile> profiles = profiles(context);
         Map<TableProfile, List<int[]>> keys = new LinkedHashMap<>();
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
         List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
@@ -98,34 +95,21 @@ public final class Survey {
         return likeliest;
     }
 
-    private List<TableProfile> profiles(int threadCount, CheckProgress progress) {
-        ExecutorService threads = Executors.newFixedThreadPool(threadCount, task -> {
-            Thread thread = new Thread(task, "survey");
-            thread.setDaemon(true);
-            return thread;
+    /** Each table is read by one thread, several of them at once. */
+    private List<TableProfile> profiles(RunContext context) {
+        TableProfile[] profiles = new TableProfile[found.size()];
+        AtomicInteger next = new AtomicInteger();
+        Workers.run(Math.min(context.threads(), found.size()), "survey", workers -> {
+            int table = next.getAndIncrement();
+            while (table < profiles.length && !workers.haveFailed()) {
+                synchronized (files) {
+                    context.progress().reading(found.get(table).name());
+                }
+                profiles[table] = profile(found.get(table));
+                table = next.getAndIncrement();
+            }
         });
-        try {
-            List<Future<TableProfile>> running = new ArrayList<>();
-            for (FoundTable table : found) {
-                running.add(threads.submit(() -> profile(table)));
-            }
-            List<TableProfile> profiles = new ArrayList<>();
-            for (int i = 0; i < running.size(); i++) {
-                progress.reading(found.get(i).name());
-                profiles.add(running.get(i).get());
-            }
-            return profiles;
-        } catch (ExecutionException e) {
-            if (e.getCause() instanceof RuntimeException cause) {
-                throw cause;
-            }
-            throw new IllegalStateException(e.getCause());
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IllegalStateException("interrupted", e);
-        } finally {
-            threads.shutdownNow();
-        }
+        return List.of(profiles);
     }
 
     private TableProfile profile(FoundTable table) {

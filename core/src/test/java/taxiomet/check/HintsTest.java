@@ -14,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Finding.Consequence;
@@ -105,6 +106,18 @@ class HintsTest {
                 .containsExactly("none");
         assertThat(hints("text", List.of("heather", "wweather", "leather", "feather", "yeather"), "weather"))
                 .containsExactly("perhaps wweather, one keystroke away");
+    }
+
+    /** Found by pieces brought together: such a parent was seen only where the keys were not in memory. */
+    @ParameterizedTest
+    @ValueSource(longs = {0, 1 << 26})
+    void a_parent_that_is_no_number_is_seen_among_numbers(long memory) {
+        TestTables tables = TestTables.of(
+                        folder,
+                        table("p", "k integer").key("k").rows("7.", "1"),
+                        table("c", "x integer").link("l", "x -> p (k)").rows("7"))
+                .withMemory(memory);
+        assertThat(tables.hints()).containsExactly("perhaps 7., written otherwise");
     }
 
     /** Numbers alone are looked up, other keys read: the same is found in both ways, with memory for the keys and without. */

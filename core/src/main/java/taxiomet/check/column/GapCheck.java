@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.OrderedCheck;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.finding.Finding.Gap;
 import taxiomet.finding.Finding.Gaps;
 import taxiomet.keys.TypedBatch;
@@ -40,6 +41,11 @@ public final class GapCheck extends OrderedCheck implements Conclusion {
                 numbers.add(values.high(row), 0);
             }
         }
+    }
+
+    @Override
+    public void exchange(StateExchange state) {
+        state.pairs(numbers, false);
     }
 
     @Override

@@ -5,6 +5,7 @@ import java.util.Optional;
 import taxiomet.check.pass.BatchCheck;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.RowCheck;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.expression.RowFilter;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyIndex;
@@ -43,6 +44,11 @@ public final class KeyCheck implements RowCheck {
     @Override
     public int[] columns() {
         return RowFilter.columnsOf(encoder.columns(), filter);
+    }
+
+    @Override
+    public void exchange(StateExchange state) {
+        state.partitions(index.keysApart(), 2, StateExchange.NONE);
     }
 
     @Override

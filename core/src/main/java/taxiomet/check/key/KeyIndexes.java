@@ -73,6 +73,11 @@ public final class KeyIndexes implements Conclusion {
         });
     }
 
+    /** Has all keys kept so that they can be handed over; nothing has been looked at yet. */
+    public void keepApart() {
+        all.forEach(KeyIndex::keepApart);
+    }
+
     @Override
     public void resolve() {
         all.forEach(KeyIndex::resolve);

@@ -4,6 +4,7 @@ import java.util.Arrays;
 import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.OrderedCheck;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.expression.RowFilter;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.TypedBatch;
@@ -77,6 +78,11 @@ public final class AcyclicCheck extends OrderedCheck implements Conclusion {
                 edges.add(batch.ref(row));
             }
         }
+    }
+
+    @Override
+    public void exchange(StateExchange state) {
+        state.longs(edges, Rings.EDGE, Rings.EDGE - 1);
     }
 
     /** Finds the rings, in memory while there is room. */

@@ -6,6 +6,7 @@ import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.check.pass.RowCheck;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.expression.RowFilter;
 import taxiomet.finding.ChildrenTally;
 import taxiomet.keys.KeyEncoder;
@@ -60,6 +61,14 @@ public final class ChildrenCheck implements Conclusion {
             this.encoder = encoder;
             this.keys = keys;
             this.isParent = isParent;
+        }
+
+        @Override
+        public void exchange(StateExchange state) {
+            state.partitions(keys, 3, 2);
+            if (isParent) {
+                state.tally(parentsByCount);
+            }
         }
 
         @Override

@@ -9,6 +9,7 @@ import taxiomet.check.pass.BatchCheck;
 import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.RowCheck;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.expression.RowFilter;
 import taxiomet.hint.HintFinder;
 import taxiomet.keys.KeyEncoder;
@@ -73,6 +74,18 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
     @Override
     public int[] columns() {
         return RowFilter.columnsOf(encoder.columns(), filter);
+    }
+
+    @Override
+    public void exchange(StateExchange state) {
+        rows = state.count(rows);
+        judged = state.count(judged);
+        nulls = state.count(nulls);
+        halfNulls = state.count(halfNulls);
+        illTyped = state.count(illTyped);
+        state.partitions(waiting, 3, 2);
+        missing.exchange(state);
+        partialParents.ifPresent(parts -> parts.exchangeQuestions(this, state));
     }
 
     @Override

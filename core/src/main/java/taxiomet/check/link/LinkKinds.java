@@ -136,7 +136,7 @@ public final class LinkKinds implements Kind {
         return log;
     }
 
-    /** Whether the parent's columns hold whole numbers alone, compared as such, and none of their values is oddly written. */
+    /** Whether the parent's columns hold whole numbers alone, compared as such, and all of their values are written as usual. */
     private boolean areUsualNumbers(Ends ends) {
         List<String> columns = ends.link().parentColumns();
         for (int i = 0; i < columns.size(); i++) {
@@ -152,16 +152,14 @@ public final class LinkKinds implements Kind {
         return true;
     }
 
-    /** Whether it is known that no value of a column is oddly written. */
+    /** Whether it is known that every value of a column is of its type, and none oddly written. */
     private boolean isSpelledAsUsual(Table table, String column) {
-        for (FaultLog log : plan.logs()) {
-            if (log.kind() == FindingKind.ODD_SPELLING
-                    && log.table().equals(table.name())
-                    && log.at().equals(column)) {
-                return log.size() == 0;
-            }
-        }
-        return false;
+        return plan.logs().stream()
+                .filter(log -> log.kind() == FindingKind.ODD_SPELLING || log.kind() == FindingKind.TYPE_MISMATCH)
+                .filter(log -> log.table().equals(table.name()) && log.at().equals(column))
+                .map(log -> log.size() == 0)
+                .toList()
+                .equals(List.of(true, true));
     }
 
     private record RingsTold(AcyclicCheck check) implements Telling {

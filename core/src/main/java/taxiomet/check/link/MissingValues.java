@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.keys.KeyTable;
 import taxiomet.spill.LongSpool;
 import taxiomet.spill.Partitions;
@@ -28,6 +29,10 @@ public final class MissingValues implements AutoCloseable {
 
     void add(long high, long low, long ref) {
         orphans.add(Partitions.of(KeyTable.hash(high, low)), high, low, ref);
+    }
+
+    void exchange(StateExchange state) {
+        state.partitions(orphans, 3, 2);
     }
 
     /** Counts; afterwards {@link #distinct} and {@link #commonest} are known. */

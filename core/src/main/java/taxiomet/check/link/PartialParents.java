@@ -3,8 +3,11 @@ package taxiomet.check.link;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import taxiomet.check.pass.OrderedCheck;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyTable;
 import taxiomet.keys.TypedBatch;
@@ -76,6 +79,29 @@ public final class PartialParents extends OrderedCheck implements AutoCloseable 
         }
     }
 
+    @Override
+    public void exchange(StateExchange state) {
+        state.longs(parents, maskLongs + 2 * width, StateExchange.NONE);
+    }
+
+    /** Hands over the children of a link that wait for an answer, by the columns that they ask about. */
+    void exchangeQuestions(LinkCheck link, StateExchange state) {
+        List<String> masks = questions.keySet().stream()
+                .map(mask -> mask.stream().mapToObj(Integer::toString).collect(Collectors.joining(",")))
+                .toList();
+        for (String mask : state.texts(masks)) {
+            BitSet asked = new BitSet();
+            for (String column : mask.split(",")) {
+                asked.set(Integer.parseInt(column));
+            }
+            state.partitions(questionOf(asked, link).children(), 3, 2);
+        }
+    }
+
+    private Question questionOf(BitSet mask, LinkCheck link) {
+        return questions.computeIfAbsent(mask, m -> new Question(link, new Partitions(spill)));
+    }
+
     /** Keeps a child, some of whose cells are null and none ill-typed, until the parents can be asked. */
     void await(LinkCheck link, KeyEncoder child, int row, long ref) {
         BitSet mask = new BitSet(width);
@@ -89,10 +115,7 @@ public final class PartialParents extends OrderedCheck implements AutoCloseable 
                 low = join(low, child.low(), i);
             }
         }
-        questions
-                .computeIfAbsent(mask, m -> new Question(link, new Partitions(spill)))
-                .children()
-                .add(Partitions.of(KeyTable.hash(high, low)), high, low, ref);
+        questionOf(mask, link).children().add(Partitions.of(KeyTable.hash(high, low)), high, low, ref);
     }
 
     /** Joins the fingerprints of several columns; both halves are joined alike, and stay independent. */

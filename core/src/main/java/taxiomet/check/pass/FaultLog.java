@@ -111,6 +111,16 @@ public final class FaultLog implements AutoCloseable {
         return reasons.isEmpty() ? "" : reasons.get((int) number);
     }
 
+    /** The pairs of row and remark. */
+    SortedSpool rows() {
+        return rows;
+    }
+
+    /** The reasons given, by their numbers. */
+    List<String> reasonsAsNumbered() {
+        return reasons;
+    }
+
     /** The reasons given, the commonest first. */
     public List<Reason> reasons() {
         List<Reason> all = new ArrayList<>();

@@ -10,6 +10,12 @@ public interface RowCheck {
         return true;
     }
 
+    /**
+     * Hands over what it has seen of its table, beside the rows in its logs: all that it will need to conclude. A check that
+     * needs nothing else has nothing to hand over.
+     */
+    default void exchange(StateExchange state) {}
+
     /** A part of the check for one more thread. */
     BatchCheck onThread();
 }

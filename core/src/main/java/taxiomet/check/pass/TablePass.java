@@ -4,22 +4,20 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import taxiomet.charter.Table;
 import taxiomet.keys.TypedBatch;
-import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.Scan;
-import taxiomet.rows.TableSource;
 import taxiomet.work.Secret;
 
 /** One reading of a table for some checks, and how far it has come. */
 public final class TablePass {
     private final Table table;
-    private final TableSource source;
+    private final Supplier<Scan> source;
     private final int[] columns;
     private final List<? extends RowCheck> checks;
     private final Optional<FaultLog> malformedLog;
-    private final RefRanges wanted;
     private final Secret secret;
     private final List<TablePass> parents = new ArrayList<>();
     private final Runnable onEnd;
@@ -33,6 +31,7 @@ public final class TablePass {
     private long malformed;
 
     /**
+     * @param source begins the pass over the columns that the checks read, in their order
      * @param columns places of the columns that the checks read
      * @param malformedLog gets malformed rows; empty where they do not matter
      * @param secret of the run
@@ -40,11 +39,10 @@ public final class TablePass {
      */
     public TablePass(
             Table table,
-            TableSource source,
+            Supplier<Scan> source,
             int[] columns,
             List<? extends RowCheck> checks,
             Optional<FaultLog> malformedLog,
-            RefRanges wanted,
             Secret secret,
             Runnable onEnd) {
         this.table = table;
@@ -52,7 +50,6 @@ public final class TablePass {
         this.columns = columns.clone();
         this.checks = List.copyOf(checks);
         this.malformedLog = malformedLog;
-        this.wanted = wanted;
         this.secret = secret;
         this.onEnd = onEnd;
     }
@@ -72,7 +69,7 @@ public final class TablePass {
             return Optional.empty();
         }
         if (scan == null) {
-            scan = source.scan(columns, wanted);
+            scan = source.get();
         }
         readers++;
         return Optional.of(scan.reader());

@@ -22,6 +22,7 @@ import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.check.pass.RowCheck;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.expression.BatchEvaluator;
 import taxiomet.expression.DivisionByZero;
 import taxiomet.expression.Evaluator;
@@ -266,6 +267,12 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
     }
 
     @Override
+    public void exchange(StateExchange state) {
+        state.records(rows, ROW);
+        notJudged = state.count(notJudged);
+    }
+
+    @Override
     public void check(TypedBatch batch) {
         startKeys(batch, -1);
         own.start(batch);
@@ -344,6 +351,11 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
         }
 
         @Override
+        public void exchange(StateExchange state) {
+            state.records(step.others, StateExchange.NONE);
+        }
+
+        @Override
         public void check(TypedBatch batch) {
             key.start(batch);
             startKeys(batch, number);
@@ -386,6 +398,11 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
                     .distinct()
                     .toArray();
             return RowFilter.columnsOf(columns, step.filter);
+        }
+
+        @Override
+        public void exchange(StateExchange state) {
+            state.records(step.others, StateExchange.NONE);
         }
 
         @Override

@@ -5,6 +5,7 @@ import taxiomet.check.pass.BatchCheck;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.check.pass.RowCheck;
+import taxiomet.check.pass.StateExchange;
 import taxiomet.expression.CompiledCondition;
 import taxiomet.expression.DivisionByZero;
 import taxiomet.finding.Finding.Broken;
@@ -29,6 +30,13 @@ public final class RuleCheck implements RowCheck, JudgedRule {
     @Override
     public int[] columns() {
         return columns.clone();
+    }
+
+    @Override
+    public void exchange(StateExchange state) {
+        judged = state.count(judged);
+        notJudged = state.count(notJudged);
+        unknown = state.count(unknown);
     }
 
     @Override

@@ -26,8 +26,9 @@ import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
+import taxiomet.rows.Split;
+import taxiomet.rows.SplittableSource;
 import taxiomet.rows.TableRewriter;
-import taxiomet.rows.TableSource;
 import taxiomet.sources.file.ByteInput;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.Packing;
@@ -36,7 +37,7 @@ import taxiomet.sources.file.SingleByteText;
 import taxiomet.sources.file.SinkStream;
 
 /** A table in one or several delimited text files.  */
-public final class CsvTableSource implements TableSource, TableRewriter {
+public final class CsvTableSource implements SplittableSource, TableRewriter {
     private static final int NAMES_SHOWN = 8;
 
     private final List<String> columns;
@@ -180,6 +181,42 @@ public final class CsvTableSource implements TableSource, TableRewriter {
         return isReadByBytes()
                 ? new ByteScan(parts, fields, joints, rows, wanted.length, reading.chunkSize(), byteEncoding)
                 : new LibraryScan(parts, fields, wanted.length);
+    }
+
+    /** Compressed parts are one piece each. */
+    @Override
+    public List<Split> splits(long bytes) {
+        requireBytes();
+        List<Split> splits = new ArrayList<>();
+        for (CsvPart part : parts) {
+            if (part.isPlain()) {
+                splits.addAll(SplitReader.cut(part, fieldsOf(part.number(), new int[0]), bytes, byteEncoding));
+            } else {
+                splits.add(new Split(part.number(), part.firstOffset(), Long.MAX_VALUE));
+            }
+        }
+        return splits;
+    }
+
+    @Override
+    public SplitScan scan(int[] wanted, Split split) {
+        requireBytes();
+        return new SplitReader(
+                parts.get(split.part()),
+                fieldsOf(split.part(), wanted),
+                split,
+                wanted.length,
+                reading.chunkSize(),
+                byteEncoding);
+    }
+
+    private void requireBytes() {
+        if (!isReadByBytes()) {
+            throw new SourceException(
+                    parts.get(0).file().toString(),
+                    "a file in " + parts.get(0).encoding() + " with this delimiter and quote cannot be read in pieces",
+                    "convert it to UTF-8 first");
+        }
     }
 
     /** For each field of a part, the place of its column in a batch of the columns wanted. */
