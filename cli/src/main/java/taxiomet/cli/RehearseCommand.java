@@ -11,11 +11,11 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.cli.option.BehaviourOptions;
 import taxiomet.cli.option.CharterOptions;
@@ -241,12 +241,12 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         if (isWhole && into == null) {
             throw new UsageException("--whole goes with --into DIR");
         }
-        Behaviour asked = behaviour.behaviour(terminal);
+        Server asked = behaviour.behaviour(terminal);
         Charter declared = new UsableCharter(terminal, source, proposal.charter(), quiet).forRehearsal(asked);
         Charter charter = behaviour.tried(declared);
         Instant moment = behaviour.moment();
         Proposal proposed = behaviour.proposal(proposal.changes(charter, moment), moment);
-        Behaviour whose = asked == null ? charter.behavesAs() : asked;
+        Server whose = asked == null ? charter.behavesAs() : asked;
         RehearsalOptions options =
                 new RehearsalOptions(whose, examples, true, true, RehearsalOptions.USUALLY_NEAR, script.isPresent());
         if (compared != null) {
@@ -296,7 +296,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         return Version.provenance(proposal.charter().toString());
     }
 
-    private int compareActions(Charter charter, Proposal proposed, Behaviour whose) throws IOException {
+    private int compareActions(Charter charter, Proposal proposed, Server whose) throws IOException {
         boolean isUpdate = compared.endsWith(".on_update");
         ForeignKey link =
                 LinkTrials.link(charter, compared.replaceFirst("\\.on_(update|delete)$", ""), "--compare-actions");

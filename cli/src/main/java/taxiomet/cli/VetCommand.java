@@ -12,12 +12,13 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
+import taxiomet.charter.Server;
 import taxiomet.charters.input.ReadCharter;
 import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.ResultOptions;
-import taxiomet.cli.option.ServerName;
+import taxiomet.cli.option.ServerOption;
 import taxiomet.cli.option.TableNames;
 import taxiomet.cli.output.CharterOutput;
 import taxiomet.cli.output.Outputs;
@@ -74,7 +75,7 @@ final class VetCommand implements Callable<Integer> {
     @Option(
             names = "--server",
             paramLabel = "SERVER",
-            completionCandidates = ServerName.Vetted.class,
+            completionCandidates = ServerOption.Vetted.class,
             description = "Say too what this database server would not take: ${COMPLETION-CANDIDATES}.")
     private String server;
 
@@ -130,8 +131,7 @@ final class VetCommand implements Callable<Integer> {
                 read.charter(),
                 read.remarks(),
                 Optional.ofNullable(server)
-                        .map(name -> ServerName.parse("--server", name, ServerName.VETTED, terminal)
-                                .vetted()),
+                        .map(name -> ServerOption.parse("--server", name, Server::isVetted, terminal)),
                 Optional.ofNullable(around));
         VetJson asJson = new VetJson(result, Version.provenance(charterFile.toString()), read::place);
         reportFiles.write((format, file) -> asJson.write(file));

@@ -24,7 +24,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.charters.Charters;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.proposal.Change;
@@ -461,7 +461,7 @@ final class RehearseTest {
         assertThatThrownBy(() -> Rehearsal.start(
                         charter,
                         new Proposal(changes, false, Proposal.Deferral.DECLARED, Instant.EPOCH),
-                        new RehearsalOptions(Behaviour.STANDARD, 3, true, true, 1_000, false),
+                        new RehearsalOptions(Server.STANDARD, 3, true, true, 1_000, false),
                         RowSources::open,
                         new RunContext(folder, MemoryBudget.atMost(1 << 24), 1, 1 << 21).toldTo(writer)))
                 .isInstanceOf(SourceException.class)

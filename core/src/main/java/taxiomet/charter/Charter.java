@@ -17,15 +17,7 @@ import java.util.Optional;
  * @param notRead what was declared and could not be read
  */
 public record Charter(
-        String name, List<Table> tables, Behaviour behavesAs, List<ForeignKey> links, List<NotRead> notRead) {
-    /** Whose reading of the standard decides what a change does. */
-    public enum Behaviour {
-        STANDARD,
-        POSTGRESQL,
-        SQLITE,
-        MARIADB
-    }
-
+        String name, List<Table> tables, Server behavesAs, List<ForeignKey> links, List<NotRead> notRead) {
     public Charter {
         tables = List.copyOf(tables);
         links = List.copyOf(links);
@@ -33,7 +25,7 @@ public record Charter(
     }
 
     /** A charter whose links were declared table by table, and all of which was read. */
-    public Charter(String name, List<Table> tables, Behaviour behavesAs) {
+    public Charter(String name, List<Table> tables, Server behavesAs) {
         this(name, tables, behavesAs, linksOf(tables), List.of());
     }
 

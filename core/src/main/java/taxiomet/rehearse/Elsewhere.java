@@ -1,12 +1,13 @@
 package taxiomet.rehearse;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.finding.RehearsalResult.Divergence;
 import taxiomet.proposal.Proposal;
 import taxiomet.proposal.ProposalException;
@@ -21,8 +22,8 @@ import taxiomet.rehearse.result.RowNames;
 
 /** Replays a proposal as others would carry it out, and tells where it ends differently. */
 final class Elsewhere {
-    private static final List<Behaviour> ALL =
-            List.of(Behaviour.STANDARD, Behaviour.POSTGRESQL, Behaviour.SQLITE, Behaviour.MARIADB);
+    private static final List<Server> ALL =
+            Arrays.stream(Server.values()).filter(Server::isRehearsed).toList();
 
     private final RehearsalRun run;
     private final RehearsalOptions options;
@@ -48,21 +49,21 @@ final class Elsewhere {
         EndState ownEnd = new EndState(rows);
         List<ReachedLink> reversed = new ArrayList<>(rows.links());
         Collections.reverse(reversed);
-        for (Behaviour behaviour : ALL) {
+        for (Server behaviour : ALL) {
             if (behaviour != options.behaviour()) {
                 compare(own, ownEnd, behaviour, rows.links());
             }
         }
-        if (options.behaviour() == Behaviour.POSTGRESQL || options.behaviour() == Behaviour.SQLITE) {
+        if (options.behaviour() == Server.POSTGRESQL || options.behaviour() == Server.SQLITE) {
             compare(own, ownEnd, options.behaviour(), reversed);
         }
         ownEnd.forget();
         builder.setElsewhere(divergences);
     }
 
-    private void compare(List<ChangeOutcome> own, EndState ownEnd, Behaviour behaviour, List<ReachedLink> order) {
+    private void compare(List<ChangeOutcome> own, EndState ownEnd, Server behaviour, List<ReachedLink> order) {
         boolean isReordered = !order.equals(rows.links());
-        String where = nameOf(behaviour) + (isReordered ? ", were the links declared the other way round," : "");
+        String where = behaviour.title() + (isReordered ? ", were the links declared the other way round," : "");
         List<ChangeOutcome> there;
         try {
             there = run.replay(behaviour, order, proposal);
@@ -90,7 +91,7 @@ final class Elsewhere {
                 names.of(different.subList(0, Math.min(options.examples(), different.size())))));
     }
 
-    private String words(int place, int end, ChangeOutcome there, Behaviour behaviour, List<ReachedLink> order) {
+    private String words(int place, int end, ChangeOutcome there, Server behaviour, List<ReachedLink> order) {
         String what = place == end ? "the whole at its end" : end == 1 ? "the change" : "change " + (place + 1);
         if (there.isAccepted()) {
             return "accepts " + what;
@@ -104,11 +105,11 @@ final class Elsewhere {
 
     /** Whether the order of the links decides: with the refusing link declared last, it passes. */
     private Optional<String> because(
-            int place, Refusals.Rule rule, ChangeOutcome refused, Behaviour behaviour, List<ReachedLink> order) {
+            int place, Refusals.Rule rule, ChangeOutcome refused, Server behaviour, List<ReachedLink> order) {
         Optional<ReachedLink> refusing = order.stream()
                 .filter(link -> link.child == rule.table() && link.link.name().equals(rule.name()))
                 .findFirst();
-        if (behaviour != Behaviour.POSTGRESQL || refusing.isEmpty()) {
+        if (behaviour != Server.POSTGRESQL || refusing.isEmpty()) {
             return Optional.empty();
         }
         Set<ReachedRow> blocking = new HashSet<>(refused.refusals().all().get(rule));
@@ -124,14 +125,5 @@ final class Elsewhere {
                 .findFirst()
                 .map(effect -> "the link " + rule.name() + " is declared before "
                         + effect.link().link.name() + ", by which the rows would go");
-    }
-
-    private static String nameOf(Behaviour behaviour) {
-        return switch (behaviour) {
-            case STANDARD -> "the SQL standard";
-            case POSTGRESQL -> "PostgreSQL";
-            case SQLITE -> "SQLite";
-            case MARIADB -> "MariaDB";
-        };
     }
 }

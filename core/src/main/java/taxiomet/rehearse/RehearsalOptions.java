@@ -1,6 +1,6 @@
 package taxiomet.rehearse;
 
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 
 /**
  * How a rehearsal is done.
@@ -14,7 +14,7 @@ import taxiomet.charter.Charter.Behaviour;
  * @param plansStatements whether {@link Rehearsal#statements} will be asked for
  */
 public record RehearsalOptions(
-        Behaviour behaviour,
+        Server behaviour,
         int examples,
         boolean looksElsewhere,
         boolean comparesFindings,

@@ -7,8 +7,8 @@ import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.IntStream;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Key;
+import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.RehearsalResult;
@@ -159,7 +159,7 @@ final class RehearsalRun implements AutoCloseable {
     }
 
     /** Replays a proposal until nothing is missing; afterwards the rows stand as it leaves them. */
-    List<ChangeOutcome> replay(Behaviour behaviour, List<ReachedLink> order, Proposal toReplay) {
+    List<ChangeOutcome> replay(Server behaviour, List<ReachedLink> order, Proposal toReplay) {
         while (true) {
             rows.reset();
             statements = new StatementTrace();
@@ -173,12 +173,13 @@ final class RehearsalRun implements AutoCloseable {
         }
     }
 
-    private Replay replayOf(Behaviour behaviour, List<ReachedLink> order, Proposal toReplay) {
+    private Replay replayOf(Server behaviour, List<ReachedLink> order, Proposal toReplay) {
         return switch (behaviour) {
             case STANDARD -> new StandardReplay(rows, toReplay);
             case POSTGRESQL -> new PostgresReplay(rows, toReplay, order);
             case SQLITE -> new SqliteReplay(rows, toReplay, order);
             case MARIADB -> new MariadbReplay(rows, toReplay);
+            case SQLSERVER, ORACLE -> throw new IllegalArgumentException(behaviour.title() + " is not rehearsed");
         };
     }
 

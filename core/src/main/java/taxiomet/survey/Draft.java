@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.Comparison;
@@ -19,6 +18,7 @@ import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.IntRange;
 import taxiomet.charter.Key;
 import taxiomet.charter.Rule;
+import taxiomet.charter.Server;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 
@@ -134,7 +134,7 @@ final class Draft {
             }
             tables.add(with(table(profile.table, columns), Optional.empty(), unique, links, rules));
         }
-        return new Charter("survey", tables, Behaviour.STANDARD);
+        return new Charter("survey", tables, Server.STANDARD);
     }
 
     private static Expression noNulls(List<Column> columns, int[] key) {
@@ -202,7 +202,7 @@ final class Draft {
                             Optional.empty())));
             tables.add(with(table(profile.table, columns), primary, unique, chosen, List.of()));
         }
-        return new Charter(title, tables, Behaviour.STANDARD);
+        return new Charter(title, tables, Server.STANDARD);
     }
 
     private static String freeName(List<ForeignKey> taken, CandidateLink link) {

@@ -9,6 +9,7 @@ import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
 import taxiomet.charter.NotRead;
+import taxiomet.charter.Server;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.vet.Judgement.Kind;

@@ -13,6 +13,7 @@ import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.Key;
+import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.vet.Judgement.Kind;
 

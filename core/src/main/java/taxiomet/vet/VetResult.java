@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Problem;
+import taxiomet.charter.Server;
 import taxiomet.charter.Severity;
 import taxiomet.vet.LinkGraph.ManyToMany;
 

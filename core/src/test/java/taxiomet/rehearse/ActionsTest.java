@@ -20,12 +20,12 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Expression.Operator;
 import taxiomet.charter.Expression.Type;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
+import taxiomet.charter.Server;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Proposal.Deferral;
 import taxiomet.testing.Rehearsed;
@@ -80,8 +80,7 @@ class ActionsTest {
                     STANDARD;   RESTRICT;    blocked: rows still point at it at hive.hive_apiary 10 11; 10|1, 11|1, 12|2, 13|NULL
                     MARIADB;    RESTRICT;    blocked: rows still point at it at hive.hive_apiary 10 11; 10|1, 11|1, 12|2, 13|NULL
                     """)
-    void a_parent_that_goes_does_this_to_its_children(
-            Behaviour behaviour, ActionName action, String answer, String rows) {
+    void a_parent_that_goes_does_this_to_its_children(Server behaviour, ActionName action, String answer, String rows) {
         Rehearsed came =
                 Rehearsed.as(behaviour, tables(apiaries(), hives(action, ActionName.NO_ACTION)), deleteFirst());
         assertThat(came.answers()).containsExactly(answer);
@@ -104,7 +103,7 @@ class ActionsTest {
                     SQLITE;     RESTRICT;    blocked: rows still point at it at hive.hive_apiary 10 11; 10|1, 11|1, 12|2, 13|NULL
                     """)
     void a_parent_that_gets_another_key_does_this_to_its_children(
-            Behaviour behaviour, ActionName action, String answer, String rows) {
+            Server behaviour, ActionName action, String answer, String rows) {
         Rehearsed came =
                 Rehearsed.as(behaviour, tables(apiaries(), hives(ActionName.NO_ACTION, action)), renumberFirst());
         assertThat(came.answers()).containsExactly(answer);
@@ -112,8 +111,8 @@ class ActionsTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Behaviour.class)
-    void effects_are_told_with_the_link_that_they_come_by(Behaviour behaviour) {
+    @EnumSource(Server.class)
+    void effects_are_told_with_the_link_that_they_come_by(Server behaviour) {
         TestTable frames = table("frame", "id integer", "hive integer")
                 .key("id")
                 .link("frame_hive", "hive -> hive (id)", ActionName.CASCADE, ActionName.NO_ACTION)
@@ -134,8 +133,8 @@ class ActionsTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Behaviour.class)
-    void what_is_written_has_a_parent(Behaviour behaviour) {
+    @EnumSource(Server.class)
+    void what_is_written_has_a_parent(Server behaviour) {
         TestTables tables = tables(apiaries(), hives(ActionName.NO_ACTION, ActionName.NO_ACTION));
         Rehearsed came = Rehearsed.as(
                 behaviour,
@@ -153,9 +152,9 @@ class ActionsTest {
 
     @ParameterizedTest
     @EnumSource(
-            value = Behaviour.class,
+            value = Server.class,
             names = {"STANDARD", "POSTGRESQL", "MARIADB"})
-    void what_is_written_keeps_keys_types_and_rules(Behaviour behaviour) {
+    void what_is_written_keeps_keys_types_and_rules(Server behaviour) {
         TestTable hives = table("t", "id integer", "n smallint not null", "name varchar(3)")
                 .key("id")
                 .unique("names", "name")
@@ -192,16 +191,15 @@ class ActionsTest {
                 .key("id")
                 .link("su", "up -> s (id)", ActionName.RESTRICT, ActionName.RESTRICT)
                 .rows("1|NULL", "2|1");
-        for (Behaviour behaviour : List.of(Behaviour.STANDARD, Behaviour.POSTGRESQL, Behaviour.SQLITE)) {
+        for (Server behaviour : List.of(Server.STANDARD, Server.POSTGRESQL, Server.SQLITE)) {
             assertThat(Rehearsed.as(behaviour, tables(self), delete("s")).answers())
                     .as(behaviour.name())
                     .containsExactly("accepted");
         }
         // PostgreSQL looks when the statement is through, and RESTRICT there differs in keys that come back alone.
-        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables(strict), delete("s"))
-                        .answers())
+        assertThat(Rehearsed.as(Server.POSTGRESQL, tables(strict), delete("s")).answers())
                 .containsExactly("accepted");
-        assertThat(Rehearsed.as(Behaviour.SQLITE, tables(strict), delete("s")).answers())
+        assertThat(Rehearsed.as(Server.SQLITE, tables(strict), delete("s")).answers())
                 .containsExactly("blocked: rows still point at it at s.su 2");
     }
 
@@ -224,9 +222,9 @@ class ActionsTest {
                 .link("bm2", "b -> m2 (id)", ActionName.RESTRICT, ActionName.NO_ACTION)
                 .rows("1|1|1");
         TestTables tables = isCascadeFirst ? tables(top, one, two, bottom) : tables(top, two, one, bottom);
-        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, delete("top")).answers())
+        assertThat(Rehearsed.as(Server.POSTGRESQL, tables, delete("top")).answers())
                 .containsExactly(answer);
-        assertThat(Rehearsed.elsewhere(Behaviour.POSTGRESQL, tables, delete("top")))
+        assertThat(Rehearsed.elsewhere(Server.POSTGRESQL, tables, delete("top")))
                 .anyMatch(words -> words.startsWith("PostgreSQL, were the links declared the other way round, "
                         + (isCascadeFirst ? "refuses" : "accepts")));
     }
@@ -244,10 +242,10 @@ class ActionsTest {
                 hives(ActionName.NO_ACTION, ActionName.NO_ACTION).with(link -> TestTable.deferrable(link, declared));
         Change child = insert("hive", List.of("id", "apiary"), "20|9");
         Change parent = insert("apiary", List.of("id"), "9");
-        Rehearsed came = Rehearsed.as(Behaviour.POSTGRESQL, deferral, tables(apiaries(), hives), child, parent);
+        Rehearsed came = Rehearsed.as(Server.POSTGRESQL, deferral, tables(apiaries(), hives), child, parent);
         assertThat(came.answers().get(0))
                 .isEqualTo(waits ? "accepted" : "blocked: no such parent at hive.hive_apiary 20");
-        Rehearsed alone = Rehearsed.as(Behaviour.POSTGRESQL, deferral, tables(apiaries(), hives), child);
+        Rehearsed alone = Rehearsed.as(Server.POSTGRESQL, deferral, tables(apiaries(), hives), child);
         assertThat(alone.answers())
                 .containsExactlyElementsOf(
                         waits
@@ -260,10 +258,10 @@ class ActionsTest {
     void all_or_nothing_undoes_what_was_accepted() {
         TestTables tables = tables(apiaries(), hives(ActionName.NO_ACTION, ActionName.NO_ACTION));
         Change good = insert("apiary", List.of("id"), "9");
-        Rehearsed came = Rehearsed.allOrNothing(Behaviour.STANDARD, tables, good, deleteFirst());
+        Rehearsed came = Rehearsed.allOrNothing(Server.STANDARD, tables, good, deleteFirst());
         assertThat(came.result().isUndone()).isTrue();
         assertThat(came.rows("apiary")).containsExactly("1", "2");
-        assertThat(Rehearsed.as(Behaviour.STANDARD, tables, good, deleteFirst()).rows("apiary"))
+        assertThat(Rehearsed.as(Server.STANDARD, tables, good, deleteFirst()).rows("apiary"))
                 .containsExactly("1", "2", "9");
     }
 
@@ -271,7 +269,7 @@ class ActionsTest {
     void a_later_change_that_would_let_a_blocked_one_pass_is_named() {
         TestTables tables = tables(apiaries(), hives(ActionName.NO_ACTION, ActionName.NO_ACTION));
         Rehearsed came =
-                Rehearsed.as(Behaviour.STANDARD, tables, deleteFirst(), delete("hive", equal(whole(1), number("1"))));
+                Rehearsed.as(Server.STANDARD, tables, deleteFirst(), delete("hive", equal(whole(1), number("1"))));
         assertThat(came.result().changes().get(0).passesAfter()).isEqualTo(2);
         assertThat(came.result().changes().get(0).refusals().get(0).remedy()).isNotEmpty();
     }
@@ -280,7 +278,7 @@ class ActionsTest {
     void a_change_that_meets_no_row_is_idle() {
         TestTables tables = tables(apiaries(), hives(ActionName.NO_ACTION, ActionName.NO_ACTION));
         Rehearsed came =
-                Rehearsed.as(Behaviour.STANDARD, tables, delete("hive", equal(whole(0), number("99"))), delete("hive"));
+                Rehearsed.as(Server.STANDARD, tables, delete("hive", equal(whole(0), number("99"))), delete("hive"));
         assertThat(came.result().changes().get(0).isIdle()).isTrue();
         assertThat(came.result().changes().get(1).isIdle()).isFalse();
         assertThat(came.result().severities().toList()).hasSize(1);
@@ -292,7 +290,7 @@ class ActionsTest {
                 .key("id")
                 .link("hive_apiary", "apiary -> apiary (id)", ActionName.CASCADE, ActionName.NO_ACTION)
                 .rows("10|9", "10|9", "x|1", "11|1", "MALFORMED");
-        Rehearsed came = Rehearsed.as(Behaviour.STANDARD, tables(apiaries(), hives), deleteFirst());
+        Rehearsed came = Rehearsed.as(Server.STANDARD, tables(apiaries(), hives), deleteFirst());
         assertThat(came.answers()).containsExactly("accepted");
         assertThat(came.rows("hive")).containsExactly("10|9", "10|9", "MALFORMED");
         assertThat(came.findingChanges()).containsExactly("-type mismatch at hive.id 1");
@@ -304,7 +302,7 @@ class ActionsTest {
                 table("apiary", "id integer", "place text").key("id").rows("1|a", "1|b", "2|c");
         TestTables tables = tables(apiaries, hives(ActionName.CASCADE, ActionName.NO_ACTION));
         Rehearsed came = Rehearsed.as(
-                Behaviour.STANDARD,
+                Server.STANDARD,
                 tables,
                 delete("apiary", equal(taxiomet.testing.Expressions.column(1, Type.TEXT), text("a"))));
         assertThat(came.rows("hive")).hasSize(4);
@@ -334,20 +332,20 @@ class ActionsTest {
                 link.children(),
                 false,
                 link.severity()));
-        assertThat(Rehearsed.as(Behaviour.STANDARD, tables(parents, child), delete("p"))
+        assertThat(Rehearsed.as(Server.STANDARD, tables(parents, child), delete("p"))
                         .rows("c"))
                 .containsExactly("1|1|NULL");
     }
 
     @ParameterizedTest
     @CsvSource({"STANDARD", "POSTGRESQL"})
-    void keys_may_be_shifted_over_one_another(Behaviour behaviour) {
+    void keys_may_be_shifted_over_one_another(Server behaviour) {
         TestTables tables = tables(apiaries(), hives(ActionName.NO_ACTION, ActionName.CASCADE));
         Rehearsed came = Rehearsed.as(
                 behaviour,
                 tables,
                 update("apiary", "id", reckoned(number("3"), Operator.MINUS, whole(0), Type.INTEGER)));
-        if (behaviour == Behaviour.STANDARD) {
+        if (behaviour == Server.STANDARD) {
             assertThat(came.rows("hive")).containsExactly("10|2", "11|2", "12|1", "13|NULL");
         } else {
             assertThat(came.answers()).singleElement().asString().startsWith("blocked: key taken");
@@ -364,12 +362,12 @@ class ActionsTest {
                 .link("su", "up -> s (id)", ActionName.CASCADE, ActionName.NO_ACTION)
                 .rows(rows.toArray(String[]::new));
         Change change = delete("s", equal(whole(0), number("0")));
-        assertThat(Rehearsed.as(Behaviour.SQLITE, tables(chain), change)
+        assertThat(Rehearsed.as(Server.SQLITE, tables(chain), change)
                         .answers()
                         .get(0)
                         .equals("accepted"))
                 .isEqualTo(isAccepted);
-        assertThat(Rehearsed.as(Behaviour.STANDARD, tables(chain), change).rows("s"))
+        assertThat(Rehearsed.as(Server.STANDARD, tables(chain), change).rows("s"))
                 .isEmpty();
     }
 
@@ -377,7 +375,7 @@ class ActionsTest {
     void sqlite_judges_a_deferrable_restrict_at_once() {
         TestTable hives = hives(ActionName.RESTRICT, ActionName.NO_ACTION)
                 .with(link -> TestTable.deferrable(link, Deferrable.DEFERRED));
-        assertThat(Rehearsed.as(Behaviour.SQLITE, tables(apiaries(), hives), deleteFirst())
+        assertThat(Rehearsed.as(Server.SQLITE, tables(apiaries(), hives), deleteFirst())
                         .answers())
                 .containsExactly("blocked: rows still point at it at hive.hive_apiary 10 11");
     }
@@ -385,14 +383,14 @@ class ActionsTest {
     @Test
     void sqlite_numbers_a_row_only_by_the_word_integer() {
         TestTable words = table("t", "id integer", "v text").key("id").rows("5|a");
-        Rehearsed numbered = Rehearsed.as(Behaviour.SQLITE, tables(words), insert("t", List.of("v"), "b"));
+        Rehearsed numbered = Rehearsed.as(Server.SQLITE, tables(words), insert("t", List.of("v"), "b"));
         assertThat(numbered.answers()).containsExactly("accepted");
         assertThat(numbered.rows("t")).containsExactly("5|a", "6|b");
         TestTable other = table("t", "id bigint", "v text").key("id").rows("5|a");
-        assertThat(Rehearsed.as(Behaviour.SQLITE, tables(other), insert("t", List.of("v"), "b"))
+        assertThat(Rehearsed.as(Server.SQLITE, tables(other), insert("t", List.of("v"), "b"))
                         .rows("t"))
                 .containsExactly("5|a", "NULL|b");
-        assertThat(Rehearsed.as(Behaviour.STANDARD, tables(other), insert("t", List.of("v"), "b"))
+        assertThat(Rehearsed.as(Server.STANDARD, tables(other), insert("t", List.of("v"), "b"))
                         .answers())
                 .containsExactly("blocked: null not allowed at t.id NULL".replace("NULL", "null"));
     }
@@ -408,7 +406,7 @@ class ActionsTest {
                         "m timestamp default current_timestamp",
                         "x text")
                 .key("id");
-        Rehearsed came = Rehearsed.as(Behaviour.STANDARD, tables(made), insert("t", List.of("id"), "1"));
+        Rehearsed came = Rehearsed.as(Server.STANDARD, tables(made), insert("t", List.of("id"), "1"));
         assertThat(came.rows("t")).containsExactly("1|1.50|calm|2026-05-01|2026-05-01 10:20:30|NULL");
     }
 }

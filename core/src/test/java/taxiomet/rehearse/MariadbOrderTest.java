@@ -19,11 +19,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Expression.IsNull;
 import taxiomet.charter.Expression.Operator;
 import taxiomet.charter.Expression.Type;
 import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.charter.Server;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Input;
 import taxiomet.testing.Rehearsed;
@@ -36,7 +36,7 @@ class MariadbOrderTest {
     private Path folder;
 
     private Rehearsed run(TestTables tables, Change... changes) {
-        return Rehearsed.as(Behaviour.MARIADB, tables, changes);
+        return Rehearsed.as(Server.MARIADB, tables, changes);
     }
 
     private static TestTable ladder(ActionName onDelete, ActionName onUpdate, String... rows) {
@@ -78,7 +78,7 @@ class MariadbOrderTest {
         TestTables reversed =
                 TestTables.of(folder, ladder(ActionName.NO_ACTION, ActionName.NO_ACTION, "1|NULL", "2|1"));
         assertThat(run(reversed, delete("s")).answers()).containsExactly("blocked: rows still point at it at s.su 2");
-        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, reversed, delete("s")).answers())
+        assertThat(Rehearsed.as(Server.POSTGRESQL, reversed, delete("s")).answers())
                 .containsExactly("accepted");
     }
 
@@ -99,7 +99,7 @@ class MariadbOrderTest {
                 TestTables.of(folder, table("t", "id integer").key("id").rows("1", "2"));
         Change shift = update("t", "id", reckoned(whole(0), Operator.PLUS, number("1"), Type.INTEGER));
         assertThat(run(tables, shift).answers()).containsExactly("blocked: key taken at t.primary_key 1");
-        assertThat(Rehearsed.as(Behaviour.STANDARD, tables, shift).answers()).containsExactly("accepted");
+        assertThat(Rehearsed.as(Server.STANDARD, tables, shift).answers()).containsExactly("accepted");
         Change back = update("t", "id", reckoned(whole(0), Operator.MINUS, number("1"), Type.INTEGER));
         assertThat(run(tables, back).answers()).containsExactly("accepted");
     }
@@ -109,7 +109,7 @@ class MariadbOrderTest {
         TestTables tables = TestTables.of(folder, ladder(ActionName.CASCADE, ActionName.CASCADE, "1|NULL", "2|1"));
         Change change = update("s", "id", number("9"), equal(whole(0), number("1")));
         assertThat(run(tables, change).answers()).singleElement().asString().startsWith("blocked: ");
-        Rehearsed there = Rehearsed.as(Behaviour.POSTGRESQL, tables, change);
+        Rehearsed there = Rehearsed.as(Server.POSTGRESQL, tables, change);
         assertThat(there.answers()).containsExactly("accepted");
         assertThat(there.rows("s")).containsExactly("9|NULL", "2|9");
     }
@@ -123,7 +123,7 @@ class MariadbOrderTest {
                 TestTables.of(folder, ladder(ActionName.CASCADE, ActionName.NO_ACTION, rows.toArray(String[]::new)));
         Rehearsed came = run(tables, delete("s", equal(whole(0), number("0"))));
         assertThat(came.answers().get(0).equals("accepted")).isEqualTo(isAccepted);
-        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, delete("s", equal(whole(0), number("0"))))
+        assertThat(Rehearsed.as(Server.POSTGRESQL, tables, delete("s", equal(whole(0), number("0"))))
                         .rows("s"))
                 .isEmpty();
     }
@@ -146,7 +146,7 @@ class MariadbOrderTest {
         both.put("v", new Input.Computed(whole(0)));
         Change change = update("t", both, java.util.Optional.empty());
         assertThat(run(tables, change).rows("t")).containsExactly("3|3");
-        assertThat(Rehearsed.as(Behaviour.STANDARD, tables, change).rows("t")).containsExactly("3|1");
+        assertThat(Rehearsed.as(Server.STANDARD, tables, change).rows("t")).containsExactly("3|1");
     }
 
     @Test
@@ -162,7 +162,7 @@ class MariadbOrderTest {
         Change change = update("p", "k", text("b"));
         assertThat(run(tables, change).answers()).containsExactly("accepted");
         assertThat(run(tables, change).findingChanges()).containsExactly("+broken rule at c.short 1");
-        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, change).answers())
+        assertThat(Rehearsed.as(Server.POSTGRESQL, tables, change).answers())
                 .containsExactly("blocked: broken rule at c.short 1");
     }
 }

@@ -15,10 +15,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Match;
+import taxiomet.charter.Server;
 import taxiomet.proposal.Change;
 import taxiomet.testing.Rehearsed;
 import taxiomet.testing.TestTable;
@@ -44,7 +44,7 @@ class MatchPartialTest {
     }
 
     private Rehearsed run(TestTable parents, TestTable children, Change... changes) {
-        return Rehearsed.as(Behaviour.STANDARD, TestTables.of(folder, parents, children), changes);
+        return Rehearsed.as(Server.STANDARD, TestTables.of(folder, parents, children), changes);
     }
 
     private static Change deleteParent(int a, int b) {
@@ -118,7 +118,7 @@ class MatchPartialTest {
                         .key("id")
                         .link("l", "x, y, z -> p (a, b, d)", Match.PARTIAL, ActionName.CASCADE, ActionName.NO_ACTION)
                         .rows("1|1|2|NULL", "2|1|NULL|3", "3|NULL|2|3", "4|NULL|NULL|4", "5|1|2|3"));
-        Rehearsed came = Rehearsed.as(Behaviour.STANDARD, tables, delete("p", equal(whole(2), number("3"))));
+        Rehearsed came = Rehearsed.as(Server.STANDARD, tables, delete("p", equal(whole(2), number("3"))));
         assertThat(came.rows("c")).containsExactly("1|1|2|NULL", "4|NULL|NULL|4");
     }
 
@@ -223,7 +223,7 @@ class MatchPartialTest {
                         .key("id")
                         .link("gl", "c -> c (id)", ActionName.CASCADE, ActionName.NO_ACTION)
                         .rows("50|5"));
-        Rehearsed came = Rehearsed.as(Behaviour.STANDARD, tables, deleteParent(1, 1));
+        Rehearsed came = Rehearsed.as(Server.STANDARD, tables, deleteParent(1, 1));
         assertThat(came.effects()).containsExactly("p 1,1 deleted", "c 5 deleted by l", "g 50 deleted by gl");
     }
 }

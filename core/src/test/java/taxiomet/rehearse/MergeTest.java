@@ -22,9 +22,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Expression;
 import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.charter.Server;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Change.Combination;
 import taxiomet.proposal.Origin;
@@ -65,7 +65,7 @@ class MergeTest {
 
     @Test
     void what_points_at_the_one_points_at_the_other() {
-        Rehearsed came = Rehearsed.as(Behaviour.STANDARD, tables(apiaries()), merge("keeper", "2", "1"));
+        Rehearsed came = Rehearsed.as(Server.STANDARD, tables(apiaries()), merge("keeper", "2", "1"));
         assertThat(came.answers()).containsExactly("accepted");
         assertThat(came.rows("keeper")).containsExactly("1|Ada|77", "3|Cem|NULL");
         assertThat(came.rows("apiary")).containsExactly("10|1", "11|1", "12|3");
@@ -75,13 +75,13 @@ class MergeTest {
     @Test
     void children_that_would_share_a_key_are_merged_only_where_it_is_said_how() {
         TestTables tables = tables(visits());
-        Rehearsed blocked = Rehearsed.as(Behaviour.STANDARD, tables, merge("keeper", "2", "1"));
+        Rehearsed blocked = Rehearsed.as(Server.STANDARD, tables, merge("keeper", "2", "1"));
         assertThat(blocked.answers())
                 .containsExactly("blocked: two rows would share a key at visit.primary_key 2,5;"
                         + " rows still point at it at visit.vk 2,5");
         assertThat(blocked.rows("visit")).containsExactly("1|5|2|a", "2|5|3|b", "2|6|4|c");
         Rehearsed came = Rehearsed.as(
-                Behaviour.STANDARD,
+                Server.STANDARD,
                 tables,
                 mergeAll("keeper", "2", "1", Map.of("visit", Map.of("hours", Combination.SUM))));
         assertThat(came.answers()).containsExactly("accepted");
@@ -92,20 +92,18 @@ class MergeTest {
     @CsvSource({"SUM, 5", "LEAST, 2", "GREATEST, 3", "FIRST, 2", "STAYER, 2"})
     void values_combine_as_they_are_told(Combination how, String hours) {
         Rehearsed came = Rehearsed.as(
-                Behaviour.STANDARD,
-                tables(visits()),
-                mergeAll("keeper", "2", "1", Map.of("visit", Map.of("hours", how))));
+                Server.STANDARD, tables(visits()), mergeAll("keeper", "2", "1", Map.of("visit", Map.of("hours", how))));
         assertThat(came.rows("visit").get(0)).isEqualTo("1|5|" + hours + "|a");
     }
 
     @Test
     void rows_that_are_not_there_cannot_be_merged() {
-        assertThatThrownBy(() -> Rehearsed.as(Behaviour.STANDARD, tables(), merge("keeper", "9", "1")))
+        assertThatThrownBy(() -> Rehearsed.as(Server.STANDARD, tables(), merge("keeper", "9", "1")))
                 .isInstanceOf(ProposalException.class);
-        assertThatThrownBy(() -> Rehearsed.as(Behaviour.STANDARD, tables(), merge("keeper", "1", "1")))
+        assertThatThrownBy(() -> Rehearsed.as(Server.STANDARD, tables(), merge("keeper", "1", "1")))
                 .isInstanceOf(ProposalException.class)
                 .hasMessageContaining("the same row");
-        assertThatThrownBy(() -> Rehearsed.as(Behaviour.STANDARD, tables(), merge("keeper", "x", "1")))
+        assertThatThrownBy(() -> Rehearsed.as(Server.STANDARD, tables(), merge("keeper", "x", "1")))
                 .isInstanceOf(ProposalException.class);
     }
 
@@ -117,7 +115,7 @@ class MergeTest {
                 .link("su", "up -> s (id)")
                 .rows("1|2|1", "2|1|1");
         Rehearsed came = Rehearsed.as(
-                Behaviour.STANDARD,
+                Server.STANDARD,
                 TestTables.of(folder, self),
                 mergeAll("s", "2", "1", Map.of("s", Map.of("n", Combination.SUM))));
         assertThat(came.answers()).hasSize(1);
@@ -126,7 +124,7 @@ class MergeTest {
 
     @ParameterizedTest
     @CsvSource({"STANDARD", "POSTGRESQL", "SQLITE", "MARIADB"})
-    void another_key_is_followed_whatever_the_link_says(Behaviour behaviour) {
+    void another_key_is_followed_whatever_the_link_says(Server behaviour) {
         Rehearsed came = Rehearsed.as(behaviour, tables(apiaries()), renumber("keeper", "2", "20"));
         assertThat(came.answers()).containsExactly("accepted");
         assertThat(came.rows("keeper")).containsExactlyInAnyOrder("1|Ada|NULL", "20|Ada B.|77", "3|Cem|NULL");
@@ -135,7 +133,7 @@ class MergeTest {
 
     @Test
     void another_key_must_be_free() {
-        assertThat(Rehearsed.as(Behaviour.STANDARD, tables(apiaries()), renumber("keeper", "2", "3"))
+        assertThat(Rehearsed.as(Server.STANDARD, tables(apiaries()), renumber("keeper", "2", "3"))
                         .answers())
                 .singleElement()
                 .asString()
@@ -145,7 +143,7 @@ class MergeTest {
     @Test
     void a_list_of_keys_names_the_rows() {
         Rehearsed came =
-                Rehearsed.as(Behaviour.STANDARD, tables(apiaries()), deleteListed("keeper", List.of("id"), "1", "3"));
+                Rehearsed.as(Server.STANDARD, tables(apiaries()), deleteListed("keeper", List.of("id"), "1", "3"));
         assertThat(came.rows("keeper")).containsExactly("2|Ada B.|77");
         assertThat(came.rows("apiary")).containsExactly("11|2");
         assertThat(came.result().changes().get(0).direct()).isEqualTo(2);
@@ -154,7 +152,7 @@ class MergeTest {
     @Test
     void a_list_gives_each_row_its_own_values() {
         Rehearsed came = Rehearsed.as(
-                Behaviour.STANDARD,
+                Server.STANDARD,
                 tables(),
                 updateListed("keeper", List.of("id"), List.of("name", "phone"), "1|Ida|5", "3|Jem|NULL"));
         assertThat(came.rows("keeper")).containsExactly("1|Ida|5", "2|Ada B.|77", "3|Jem|NULL");
@@ -162,7 +160,7 @@ class MergeTest {
 
     @Test
     void a_key_that_no_row_has_is_an_error() {
-        assertThatThrownBy(() -> Rehearsed.as(Behaviour.STANDARD, tables(), deleteListed("keeper", List.of("id"), "9")))
+        assertThatThrownBy(() -> Rehearsed.as(Server.STANDARD, tables(), deleteListed("keeper", List.of("id"), "9")))
                 .isInstanceOf(ProposalException.class)
                 .hasMessageContaining("9");
     }
@@ -171,7 +169,7 @@ class MergeTest {
     void the_number_of_a_row_names_one_of_two_copies() {
         TestTable copies = table("t", "id integer", "v text").key("id").rows("1|a", "1|b", "2|c");
         Rehearsed came = Rehearsed.as(
-                Behaviour.STANDARD,
+                Server.STANDARD,
                 TestTables.of(folder, copies),
                 delete("t", equal(new Expression.RowNumber(), number("2"))));
         assertThat(came.rows("t")).containsExactly("1|a", "2|c");
@@ -184,12 +182,12 @@ class MergeTest {
         Change.RowPlace second = new Change.RowPlace("part0", 2);
         Change.ListedRow line = new Change.ListedRow("e.csv:2", List.of("1", "b"), List.of(), Optional.of(second));
         Change change = new Change.DeleteListed(new Origin("e.csv", "e.csv"), "t", List.of("id", "v"), List.of(line));
-        assertThat(Rehearsed.as(Behaviour.STANDARD, TestTables.of(folder, copies), change)
+        assertThat(Rehearsed.as(Server.STANDARD, TestTables.of(folder, copies), change)
                         .rows("t"))
                 .containsExactly("1|a", "2|c");
         Change.ListedRow stale = new Change.ListedRow("e.csv:2", List.of("1", "z"), List.of(), Optional.of(second));
         Change wrong = new Change.DeleteListed(new Origin("e.csv", "e.csv"), "t", List.of("id", "v"), List.of(stale));
-        assertThatThrownBy(() -> Rehearsed.as(Behaviour.STANDARD, TestTables.of(folder, copies), wrong))
+        assertThatThrownBy(() -> Rehearsed.as(Server.STANDARD, TestTables.of(folder, copies), wrong))
                 .isInstanceOf(ProposalException.class);
     }
 
@@ -201,11 +199,11 @@ class MergeTest {
                 .rows("100|10");
         Change change = delete("keeper", equal(whole(0), number("1")));
         TestTables tables = tables(apiaries(), hives);
-        assertThat(Rehearsed.ways(Behaviour.STANDARD, tables, "hive", List.of("100"), change))
+        assertThat(Rehearsed.ways(Server.STANDARD, tables, "hive", List.of("100"), change))
                 .containsExactly("keeper 1 deleted > apiary 10 deleted > hive 100 deleted");
-        assertThat(Rehearsed.ways(Behaviour.STANDARD, tables, "apiary", List.of("12"), change))
+        assertThat(Rehearsed.ways(Server.STANDARD, tables, "apiary", List.of("12"), change))
                 .isEmpty();
-        assertThatThrownBy(() -> Rehearsed.ways(Behaviour.STANDARD, tables, "hive", List.of("101"), change))
+        assertThatThrownBy(() -> Rehearsed.ways(Server.STANDARD, tables, "hive", List.of("101"), change))
                 .isInstanceOf(ProposalException.class)
                 .hasMessageContaining("there is no such row")
                 .hasMessageContaining("did you mean 100?");
@@ -215,7 +213,7 @@ class MergeTest {
     void why_a_row_is_in_the_way_is_told_too() {
         TestTables tables = tables(visits());
         assertThat(Rehearsed.ways(
-                        Behaviour.STANDARD,
+                        Server.STANDARD,
                         tables,
                         "visit",
                         List.of("2", "6"),
@@ -226,7 +224,7 @@ class MergeTest {
     @Test
     void a_row_that_a_change_makes_can_be_asked_for() {
         assertThat(Rehearsed.ways(
-                        Behaviour.STANDARD,
+                        Server.STANDARD,
                         tables(),
                         "keeper",
                         List.of("9"),
@@ -246,15 +244,13 @@ class MergeTest {
                 .total("hours", whole(2))
                 .rows("1|5|2|a", "2|5|3|b", "2|6|4|c");
         Rehearsed came = Rehearsed.as(
-                Behaviour.STANDARD,
+                Server.STANDARD,
                 TestTables.of(folder, gone, cascading),
                 delete("keeper", equal(whole(0), number("2"))));
         assertThat(came.result().changes().get(0).totals().get(0).sum()).isEqualByComparingTo("7");
         assertThat(came.result().changes().get(0).totals().get(0).rows()).isEqualTo(2);
         Rehearsed blocked = Rehearsed.as(
-                Behaviour.STANDARD,
-                TestTables.of(folder, gone, costly),
-                delete("keeper", equal(whole(0), number("2"))));
+                Server.STANDARD, TestTables.of(folder, gone, costly), delete("keeper", equal(whole(0), number("2"))));
         assertThat(blocked.result()
                         .changes()
                         .get(0)

@@ -11,9 +11,9 @@ import static taxiomet.testing.TestTable.table;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Expression.Type;
 import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.charter.Server;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Proposal.Deferral;
 import taxiomet.testing.Rehearsed;
@@ -34,13 +34,13 @@ class NarrowChildTest {
                         .rows("1|abc"));
     }
 
-    private Rehearsed run(Behaviour behaviour, Deferral deferral) {
+    private Rehearsed run(Server behaviour, Deferral deferral) {
         return Rehearsed.as(behaviour, deferral, tables(), update("p", "id", text("abcdefg")));
     }
 
     @Test
     void the_standard_and_postgresql_name_the_type() {
-        for (Behaviour behaviour : new Behaviour[] {Behaviour.STANDARD, Behaviour.POSTGRESQL}) {
+        for (Server behaviour : new Server[] {Server.STANDARD, Server.POSTGRESQL}) {
             for (Deferral deferral : Deferral.values()) {
                 assertThat(run(behaviour, deferral).answers().get(0))
                         .as(behaviour + " " + deferral)
@@ -52,13 +52,13 @@ class NarrowChildTest {
 
     @Test
     void mariadb_names_the_link() {
-        assertThat(run(Behaviour.MARIADB, Deferral.DECLARED).answers())
+        assertThat(run(Server.MARIADB, Deferral.DECLARED).answers())
                 .containsExactly("blocked: rows still point at it at c.l 1");
     }
 
     @Test
     void sqlite_knows_no_lengths_and_takes_it() {
-        Rehearsed came = run(Behaviour.SQLITE, Deferral.DECLARED);
+        Rehearsed came = run(Server.SQLITE, Deferral.DECLARED);
         assertThat(came.answers()).containsExactly("accepted");
         assertThat(came.rows("c")).containsExactly("1|abcdefg");
         assertThat(came.findingChanges()).contains("+type mismatch at c.p 1");
@@ -74,9 +74,9 @@ class NarrowChildTest {
                         .link("l", "p -> p (id)", ActionName.CASCADE, ActionName.CASCADE)
                         .rows("1|5"));
         Change change = update("p", "id", number("70000"));
-        assertThat(Rehearsed.as(Behaviour.STANDARD, tables, change).answers().get(0))
+        assertThat(Rehearsed.as(Server.STANDARD, tables, change).answers().get(0))
                 .startsWith("blocked: type mismatch at c.p 1");
-        assertThat(Rehearsed.as(Behaviour.SQLITE, tables, change).rows("c")).containsExactly("1|70000");
+        assertThat(Rehearsed.as(Server.SQLITE, tables, change).rows("c")).containsExactly("1|70000");
     }
 
     /** PostgreSQL turns the new key into the child's type before it looks for children (P7). */
@@ -90,16 +90,15 @@ class NarrowChildTest {
                         .link("l", "p -> p (k)", ActionName.NO_ACTION, ActionName.CASCADE)
                         .rows("1|xyz"));
         Change change = update("p", "k", text("abcdefg"), equal(column(0, Type.TEXT), text("abc")));
-        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, change).answers())
+        assertThat(Rehearsed.as(Server.POSTGRESQL, tables, change).answers())
                 .containsExactly("blocked: type mismatch at c.p");
-        for (Behaviour other : new Behaviour[] {Behaviour.STANDARD, Behaviour.SQLITE, Behaviour.MARIADB}) {
+        for (Server other : new Server[] {Server.STANDARD, Server.SQLITE, Server.MARIADB}) {
             assertThat(Rehearsed.as(other, tables, change).answers())
                     .as(other.toString())
                     .containsExactly("accepted");
         }
         Change fitting = update("p", "k", text("abd"), equal(column(0, Type.TEXT), text("abc")));
-        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, fitting).answers())
-                .containsExactly("accepted");
+        assertThat(Rehearsed.as(Server.POSTGRESQL, tables, fitting).answers()).containsExactly("accepted");
     }
 
     /** PostgreSQL reads constants before it looks for rows; the others meet them with the rows (R3). */
@@ -112,9 +111,9 @@ class NarrowChildTest {
                 "b",
                 text("x"),
                 taxiomet.testing.Expressions.equal(taxiomet.testing.Expressions.whole(0), number("99")));
-        assertThat(Rehearsed.as(Behaviour.POSTGRESQL, tables, change).answers())
+        assertThat(Rehearsed.as(Server.POSTGRESQL, tables, change).answers())
                 .containsExactly("blocked: type mismatch at t.b");
-        for (Behaviour other : new Behaviour[] {Behaviour.STANDARD, Behaviour.SQLITE, Behaviour.MARIADB}) {
+        for (Server other : new Server[] {Server.STANDARD, Server.SQLITE, Server.MARIADB}) {
             assertThat(Rehearsed.as(other, tables, change).answers())
                     .as(other.toString())
                     .containsExactly("accepted");

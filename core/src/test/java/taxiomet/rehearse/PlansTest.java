@@ -18,9 +18,9 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.charter.Server;
 import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.PlannedStatement.Kind;
 import taxiomet.proposal.Change;
@@ -49,8 +49,7 @@ class PlansTest {
         return delete("apiary", equal(whole(0), number("1")));
     }
 
-    private static Rehearsal start(
-            TestTables tables, Charter charter, Behaviour behaviour, int near, Change... changes) {
+    private static Rehearsal start(TestTables tables, Charter charter, Server behaviour, int near, Change... changes) {
         return Rehearsed.start(
                 tables,
                 charter,
@@ -59,8 +58,8 @@ class PlansTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Behaviour.class)
-    void a_plan_tells_each_statement_with_its_rows_and_what_follows(Behaviour behaviour) {
+    @EnumSource(Server.class)
+    void a_plan_tells_each_statement_with_its_rows_and_what_follows(Server behaviour) {
         TestTables tables = tables();
         try (Rehearsal rehearsal = start(
                 tables,
@@ -92,7 +91,7 @@ class PlansTest {
         try (Rehearsal rehearsal = start(
                 tables,
                 tables.charter(),
-                Behaviour.STANDARD,
+                Server.STANDARD,
                 100,
                 insert("hive", List.of("id", "apiary"), "20|9"),
                 insert("hive", List.of("id", "apiary"), "21|2"))) {
@@ -107,7 +106,7 @@ class PlansTest {
         try (Rehearsal rehearsal = start(
                 tables,
                 tables.charter(),
-                Behaviour.STANDARD,
+                Server.STANDARD,
                 100,
                 update("hive", "apiary", number("1"), equal(whole(0), number("12"))),
                 delete("hive", equal(whole(0), number("10"))),
@@ -139,7 +138,7 @@ class PlansTest {
             try (Rehearsal rehearsal = start(
                     tables,
                     tables.charter(),
-                    Behaviour.STANDARD,
+                    Server.STANDARD,
                     near,
                     delete("apiary", equal(whole(0), number("2"))),
                     delete("hive", equal(whole(0), number("11"))),
@@ -168,10 +167,10 @@ class PlansTest {
                 Optional.empty());
         assertThat(loose.in(charter).links().get(0).isEnforced()).isFalse();
         assertThat(emptying.in(charter).links().get(0).onUpdate().name()).isEqualTo(ActionName.CASCADE);
-        try (Rehearsal rehearsal = start(tables, emptying.in(charter), Behaviour.STANDARD, 100, deleteFirst())) {
+        try (Rehearsal rehearsal = start(tables, emptying.in(charter), Server.STANDARD, 100, deleteFirst())) {
             assertThat(MemorySource.rowsOf(rehearsal.after("hive"))).containsExactly("10|NULL", "11|NULL", "12|2");
         }
-        try (Rehearsal rehearsal = start(tables, loose.in(charter), Behaviour.STANDARD, 100, deleteFirst())) {
+        try (Rehearsal rehearsal = start(tables, loose.in(charter), Server.STANDARD, 100, deleteFirst())) {
             assertThat(MemorySource.rowsOf(rehearsal.after("hive"))).hasSize(3);
             assertThat(rehearsal.result().added().get(0).rows()).isEqualTo(2);
         }

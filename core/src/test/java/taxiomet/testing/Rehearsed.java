@@ -9,8 +9,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Expression;
+import taxiomet.charter.Server;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.RefusalResult;
@@ -31,7 +31,7 @@ public final class Rehearsed {
     private final Map<String, List<String>> after = new LinkedHashMap<>();
     private final List<String> effects = new ArrayList<>();
 
-    private Rehearsed(TestTables tables, Behaviour behaviour, Proposal proposal) {
+    private Rehearsed(TestTables tables, Server behaviour, Proposal proposal) {
         RehearsalOptions options =
                 new RehearsalOptions(behaviour, 100, false, true, RehearsalOptions.USUALLY_NEAR, false);
         try (Rehearsal rehearsal = start(tables, tables.charter(), proposal, options)) {
@@ -59,15 +59,15 @@ public final class Rehearsed {
         return new Proposal(List.of(changes), false, Deferral.DECLARED, NOW);
     }
 
-    public static Rehearsed as(Behaviour behaviour, TestTables tables, Change... changes) {
+    public static Rehearsed as(Server behaviour, TestTables tables, Change... changes) {
         return as(behaviour, Deferral.DECLARED, tables, changes);
     }
 
-    public static Rehearsed as(Behaviour behaviour, Deferral deferral, TestTables tables, Change... changes) {
+    public static Rehearsed as(Server behaviour, Deferral deferral, TestTables tables, Change... changes) {
         return new Rehearsed(tables, behaviour, new Proposal(List.of(changes), false, deferral, NOW));
     }
 
-    public static Rehearsed allOrNothing(Behaviour behaviour, TestTables tables, Change... changes) {
+    public static Rehearsed allOrNothing(Server behaviour, TestTables tables, Change... changes) {
         return new Rehearsed(tables, behaviour, new Proposal(List.of(changes), true, Deferral.DECLARED, NOW));
     }
 
@@ -118,7 +118,7 @@ public final class Rehearsed {
 
     /** The ways to a row, each {@code table key kind > …}, then what it stands in the way of. */
     public static List<String> ways(
-            Behaviour behaviour, TestTables tables, String table, List<String> key, Change... changes) {
+            Server behaviour, TestTables tables, String table, List<String> key, Change... changes) {
         RehearsalOptions options =
                 new RehearsalOptions(behaviour, 100, false, false, RehearsalOptions.USUALLY_NEAR, false);
         List<String> ways = new ArrayList<>();
@@ -138,7 +138,7 @@ public final class Rehearsed {
     }
 
     /** Where else the changes would end differently, and how. */
-    public static List<String> elsewhere(Behaviour behaviour, TestTables tables, Change... changes) {
+    public static List<String> elsewhere(Server behaviour, TestTables tables, Change... changes) {
         RehearsalOptions options =
                 new RehearsalOptions(behaviour, 100, true, false, RehearsalOptions.USUALLY_NEAR, false);
         try (Rehearsal rehearsal = start(tables, tables.charter(), inTurn(changes), options)) {

@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.finding.CheckResult;
@@ -51,7 +51,7 @@ public final class TestTables {
 
     public Charter charter() {
         return new Charter(
-                "test", tables.values().stream().map(TestTable::declared).toList(), Behaviour.STANDARD);
+                "test", tables.values().stream().map(TestTable::declared).toList(), Server.STANDARD);
     }
 
     public TestTable table(String name) {

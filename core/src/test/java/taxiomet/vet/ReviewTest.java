@@ -10,7 +10,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
@@ -18,6 +17,7 @@ import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.Key;
 import taxiomet.charter.NotRead;
+import taxiomet.charter.Server;
 import taxiomet.charter.Severity;
 import taxiomet.testing.Columns;
 import taxiomet.testing.Expressions;
@@ -27,7 +27,7 @@ import taxiomet.testing.TestTable;
 class ReviewTest {
     static Charter charter(TestTable... tables) {
         return new Charter(
-                "test", Arrays.stream(tables).map(TestTable::declared).toList(), Behaviour.STANDARD);
+                "test", Arrays.stream(tables).map(TestTable::declared).toList(), Server.STANDARD);
     }
 
     private static List<String> review(TestTable... tables) {

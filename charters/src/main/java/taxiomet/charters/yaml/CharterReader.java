@@ -4,14 +4,13 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Problem;
+import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.charters.input.InputFile;
 import taxiomet.charters.input.ReadCharter;
@@ -92,12 +91,12 @@ public final class CharterReader {
                         "write `charter: 1`"));
         String title = fields.text("title").orElse(fileName);
         FilesReader files = new FilesReader(problems, folder);
-        Behaviour behaviour = defaults(fields, files);
+        Server behaviour = defaults(fields, files);
         Map<String, TableReader> readers = tables(fields, files);
         Map<String, Table> tables = new LinkedHashMap<>();
         readers.forEach((name, reader) -> tables.put(name, reader.table()));
         Map<String, Table> linked = new LinkedHashMap<>();
-        readers.forEach((name, reader) -> linked.put(name, reader.withLinks(tables, behaviour == Behaviour.SQLITE)));
+        readers.forEach((name, reader) -> linked.put(name, reader.withLinks(tables, behaviour == Server.SQLITE)));
         List<Table> whole = new ArrayList<>();
         readers.forEach((name, reader) -> whole.add(reader.withRules(linked)));
         List<NotRead> notRead = new ArrayList<>();
@@ -123,19 +122,19 @@ public final class CharterReader {
         return order;
     }
 
-    private Behaviour defaults(Fields charter, FilesReader files) {
+    private Server defaults(Fields charter, FilesReader files) {
         return charter.find("defaults")
                 .map(node -> {
                     if (!(node instanceof MapNode map)) {
                         problems.form(node, "`defaults` is a mapping, not " + node.words(), "");
-                        return Behaviour.STANDARD;
+                        return Server.STANDARD;
                     }
                     Fields defaults = new Fields(problems, map, "`defaults`", List.of("files", "server"), List.of());
                     defaults.find("files").ifPresent(files::readDefaults);
-                    String word = defaults.word("server", "standard", "postgresql", "sqlite", "mariadb");
-                    return Behaviour.valueOf(word.toUpperCase(Locale.ROOT));
+                    String[] words = Server.words(Server::isRehearsed).toArray(String[]::new);
+                    return Server.find(defaults.word("server", words)).orElse(Server.STANDARD);
                 })
-                .orElse(Behaviour.STANDARD);
+                .orElse(Server.STANDARD);
     }
 
     private Map<String, TableReader> tables(Fields charter, FilesReader files) {

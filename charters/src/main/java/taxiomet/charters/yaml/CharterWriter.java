@@ -10,7 +10,6 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Column;
 import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ColumnType;
@@ -29,6 +28,7 @@ import taxiomet.charter.NotRead;
 import taxiomet.charter.Owner;
 import taxiomet.charter.RowsPlace;
 import taxiomet.charter.Rule;
+import taxiomet.charter.Server;
 import taxiomet.charter.Severity;
 import taxiomet.charter.SqliteRows;
 import taxiomet.charter.Table;
@@ -138,7 +138,7 @@ public final class CharterWriter {
         if (!sharedNullWords.isEmpty()) {
             defaults.add("files: {null_words: " + list(sharedNullWords) + "}");
         }
-        if (charter.behavesAs() != Behaviour.STANDARD) {
+        if (charter.behavesAs() != Server.STANDARD) {
             defaults.add("server: " + charter.behavesAs().name().toLowerCase(Locale.ROOT));
         }
         if (!defaults.isEmpty()) {

@@ -11,7 +11,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.charters.sql.Tables;
 import taxiomet.proposal.Change;
@@ -40,7 +40,7 @@ class StatementReaderTest {
     }
 
     private static List<Change> read(String sql) {
-        Charter charter = new Charter("c", List.of(SAMPLE, HIVE), Behaviour.STANDARD);
+        Charter charter = new Charter("c", List.of(SAMPLE, HIVE), Server.STANDARD);
         return new ProposalReader(charter, Instant.parse("2026-05-01T10:00:00Z")).sql(sql, "-e");
     }
 

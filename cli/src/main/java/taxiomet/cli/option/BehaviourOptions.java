@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import picocli.CommandLine.Option;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.proposal.Change;
@@ -20,7 +20,7 @@ public final class BehaviourOptions {
     @Option(
             names = "--server",
             paramLabel = "SERVER",
-            completionCandidates = ServerName.Rehearsed.class,
+            completionCandidates = ServerOption.Rehearsed.class,
             description =
                     "Do as this server does: ${COMPLETION-CANDIDATES}. Default: what the charter says, else standard")
     private String server;
@@ -67,11 +67,8 @@ public final class BehaviourOptions {
     }
 
     /** Whose behaviour was asked for; null for the charter's own. */
-    public Behaviour behaviour(Terminal terminal) {
-        return server == null
-                ? null
-                : ServerName.parse("--server", server, ServerName.REHEARSED, terminal)
-                        .behaviour();
+    public Server behaviour(Terminal terminal) {
+        return server == null ? null : ServerOption.parse("--server", server, Server::isRehearsed, terminal);
     }
 
     /** The charter with what is tried. */

@@ -6,9 +6,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Problem;
+import taxiomet.charter.Server;
 import taxiomet.charter.Severity;
 import taxiomet.charters.input.ReadCharter;
 import taxiomet.cli.terminal.Terminal;
@@ -53,10 +53,10 @@ public final class UsableCharter {
      * @param behaviour whose behaviour is asked for; null for the charter's own. SQLite compares values of all types
      * @throws CharterException with all errors in it that have to do with other things
      */
-    public Charter forRehearsal(Behaviour behaviour) throws CharterException {
+    public Charter forRehearsal(Server behaviour) throws CharterException {
         ReadCharter read = source.read(file);
-        Behaviour whose = behaviour == null ? read.charter().behavesAs() : behaviour;
-        errors(read, whose == Behaviour.SQLITE);
+        Server whose = behaviour == null ? read.charter().behavesAs() : behaviour;
+        errors(read, whose == Server.SQLITE);
         return charter(read);
     }
 

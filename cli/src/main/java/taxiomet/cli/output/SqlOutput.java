@@ -3,8 +3,8 @@ package taxiomet.cli.output;
 import java.nio.file.Path;
 import java.util.Optional;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
-import taxiomet.cli.option.ServerName;
+import taxiomet.charter.Server;
+import taxiomet.cli.option.ServerOption;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.reports.OutputException;
@@ -27,10 +27,10 @@ public final class SqlOutput {
      */
     public SqlOutput(Outputs outputs, Terminal terminal, String name) {
         int colon = name.indexOf(':');
-        boolean isNamed = colon > 0 && ServerName.isOne(name.substring(0, colon));
+        boolean isNamed = colon > 0 && Server.find(name.substring(0, colon)).isPresent();
         dialect = isNamed
-                ? Optional.of(ServerName.parse(OPTION, name.substring(0, colon), ServerName.WRITTEN, terminal)
-                        .dialect())
+                ? Optional.of(
+                        Dialect.of(ServerOption.parse(OPTION, name.substring(0, colon), Server::isWritten, terminal)))
                 : Optional.empty();
         forward = outputs.place(OPTION, isNamed ? name.substring(colon + 1) : name);
         back = forward.isStandardOutput()
@@ -48,7 +48,7 @@ public final class SqlOutput {
      *
      * @param rehearsed whose behaviour was rehearsed: the script is for that server where no other was named
      */
-    public void write(Charter charter, Rehearsal rehearsal, Behaviour rehearsed) {
+    public void write(Charter charter, Rehearsal rehearsal, Server rehearsed) {
         rehearsal.oneOfTwoCopies().ifPresent(row -> {
             throw new OutputException(
                     forward.isStandardOutput()
@@ -59,8 +59,7 @@ public final class SqlOutput {
                     "write the tables with --into; on a server, delete one copy by ctid (PostgreSQL), by rowid (SQLite) or with"
                             + " LIMIT 1 (MariaDB)");
         });
-        Dialect written = dialect.orElseGet(
-                () -> rehearsed == Behaviour.STANDARD ? Dialect.POSTGRESQL : Dialect.valueOf(rehearsed.name()));
+        Dialect written = dialect.orElseGet(() -> Dialect.of(rehearsed.isWritten() ? rehearsed : Server.POSTGRESQL));
         if (back.isEmpty()) {
             forward.write(file -> new ProposalSql(charter, written).write(rehearsal.statements(), file));
             return;

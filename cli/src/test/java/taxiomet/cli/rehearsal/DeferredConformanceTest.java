@@ -9,7 +9,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.proposal.Proposal;
@@ -63,7 +63,7 @@ final class DeferredConformanceTest {
 
     private static End endOf(Charter charter, RandomProposal proposal) throws Exception {
         try (Rehearsal rehearsal =
-                Rehearsals.start(charter, proposal.changes, Behaviour.POSTGRESQL, Proposal.Deferral.ALL)) {
+                Rehearsals.start(charter, proposal.changes, Server.POSTGRESQL, Proposal.Deferral.ALL)) {
             RehearsalResult result = rehearsal.result();
             List<Boolean> accepted = new ArrayList<>();
             result.changes().stream().map(ChangeResult::isAccepted).forEach(accepted::add);

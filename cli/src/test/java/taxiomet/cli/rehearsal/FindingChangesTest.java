@@ -11,7 +11,7 @@ import java.util.function.Consumer;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.cli.rehearsal.RandomProposal.ColumnCase;
 import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.RuleCase;
@@ -38,7 +38,7 @@ final class FindingChangesTest {
             Random random = new Random(drawn.seed());
             spoil(proposal, random);
             Charter charter = drawn.charter(new Faultfinder(proposal, random));
-            Behaviour behaviour = List.of(Behaviour.values()).get(random.nextInt(4));
+            Server behaviour = List.of(Server.values()).get(random.nextInt(4));
             List<String> near = findings(charter, proposal, behaviour, Integer.MAX_VALUE, cases::note);
             List<String> all = findings(charter, proposal, behaviour, -1, what -> {});
             return near.equals(all)
@@ -50,7 +50,7 @@ final class FindingChangesTest {
     }
 
     private static List<String> findings(
-            Charter charter, RandomProposal proposal, Behaviour behaviour, int mostNear, Consumer<String> met)
+            Charter charter, RandomProposal proposal, Server behaviour, int mostNear, Consumer<String> met)
             throws IOException {
         try (Rehearsal rehearsal = Rehearsals.start(
                 charter,

@@ -14,10 +14,10 @@ import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.sql.ExpressionException;
@@ -68,8 +68,7 @@ final class KeywordsTest {
 
     private static boolean isRead(Table table, String statement) {
         try {
-            new ProposalReader(new Charter("c", List.of(table), Behaviour.STANDARD), Instant.EPOCH)
-                    .sql(statement, "test");
+            new ProposalReader(new Charter("c", List.of(table), Server.STANDARD), Instant.EPOCH).sql(statement, "test");
             return true;
         } catch (ProposalException e) {
             return false;

@@ -12,7 +12,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** A MariaDB that somebody has started, or that is started for the test out of an artefact. */
-final class MariadbServer extends Server {
+final class MariadbServer extends RealServer {
     private static final Pattern LINK = Pattern.compile("CONSTRAINT `(\\w+)`");
     private static final Pattern KEY = Pattern.compile("(?:for|,) key '([^']+)'");
     private static final Pattern NOT_NULL = Pattern.compile("Column '(\\w+)' cannot be null");

@@ -14,7 +14,7 @@ import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.cli.rehearsal.RandomProposal.ColumnCase;
 import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
 import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
@@ -50,7 +50,7 @@ final class MergeConformanceTest {
     @Test
     void a_merge_ends_as_the_same_done_in_sql() throws Exception {
         RandomCases cases = new RandomCases("merges", folder);
-        try (Server server = new PostgresServer()) {
+        try (RealServer server = new PostgresServer()) {
             cases.compare(CASES, MergeConformanceTest::hasRowsToMerge, drawn -> {
                 RandomProposal proposal = drawn.proposal();
                 Random random = new Random(drawn.seed());
@@ -82,7 +82,7 @@ final class MergeConformanceTest {
     @Test
     void a_renumbering_ends_as_the_same_done_in_sql() throws Exception {
         RandomCases cases = new RandomCases("renumberings", folder);
-        try (Server server = new PostgresServer()) {
+        try (RealServer server = new PostgresServer()) {
             cases.compare(CASES, MergeConformanceTest::hasRowToRenumber, drawn -> {
                 Random random = new Random(drawn.seed());
                 TableCase table = drawn.proposal().tables.get(random.nextInt(2));
@@ -123,14 +123,15 @@ final class MergeConformanceTest {
     }
 
     private static Optional<String> difference(
-            RandomCases cases, Server server, RandomCases.Drawn drawn, Change change, Series series) throws Exception {
+            RandomCases cases, RealServer server, RandomCases.Drawn drawn, Change change, Series series)
+            throws Exception {
         RandomProposal proposal = drawn.proposal();
         server.load(proposal);
         boolean isAccepted = isAccepted(cases, server, proposal, series);
         cases.note(isAccepted ? "accepted" : "refused");
         Map<String, List<String>> rows = server.rows(proposal);
         Proposal proposed = new Proposal(List.of(change), false, Proposal.Deferral.DECLARED, Rehearsals.NOW);
-        RehearsalOptions options = new RehearsalOptions(Behaviour.POSTGRESQL, 3, false, false, 0, false);
+        RehearsalOptions options = new RehearsalOptions(Server.POSTGRESQL, 3, false, false, 0, false);
         try (Rehearsal rehearsal = Rehearsals.start(drawn.charter(), proposed, options)) {
             Map<String, List<String>> rehearsed = Rehearsals.rows(rehearsal, proposal);
             boolean isSame = rehearsal.result().isAccepted() == isAccepted && rehearsed.equals(rows);
@@ -141,7 +142,7 @@ final class MergeConformanceTest {
         }
     }
 
-    private static boolean isAccepted(RandomCases cases, Server server, RandomProposal proposal, Series series)
+    private static boolean isAccepted(RandomCases cases, RealServer server, RandomProposal proposal, Series series)
             throws SQLException {
         server.execute("BEGIN");
         try (ByHand by = new ByHand(proposal, server.connection.createStatement())) {

@@ -19,7 +19,7 @@ import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.charters.Charters;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rows.TableSource;
@@ -180,7 +180,7 @@ final class PartialConformanceTest {
                 String before = rows(sql, "p") + rows(sql, "c");
                 boolean isAccepted = isAccepted(sql, drawn, change, more);
                 String wanted = isAccepted ? rows(sql, "p") + rows(sql, "c") : before;
-                try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Behaviour.STANDARD)) {
+                try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Server.STANDARD)) {
                     String got = rows(rehearsal.after("p")) + rows(rehearsal.after("c"));
                     assertThat(rehearsal.result().isAccepted() + " " + got)
                             .as("seed %d, on %s: %s of %s", seed, drawn.action, change, before)

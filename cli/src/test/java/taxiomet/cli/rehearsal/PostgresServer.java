@@ -17,7 +17,7 @@ import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
 /** PostgreSQL, started for the test. */
-final class PostgresServer extends Server {
+final class PostgresServer extends RealServer {
     private static final int LOADS_BETWEEN_SWEEPS = 250;
     private static final Pattern IN_QUERY = Pattern.compile("IN \\(SELECT (\\w+) FROM (\\w+)\\)");
 

@@ -562,7 +562,7 @@ final class RandomProposal {
                     .append('\n');
         }
         for (LinkCase link : links) {
-            words.append(Server.linkOf(this, link, true))
+            words.append(RealServer.linkOf(this, link, true))
                     .append(" IN ")
                     .append(tables.get(link.child()).name)
                     .append('\n');

@@ -18,7 +18,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 import taxiomet.finding.RehearsalResult.Divergence;
@@ -50,9 +50,9 @@ final class RecomputedTest {
 
     @Test
     void warnings_that_it_ends_differently_elsewhere_are_true() throws Exception {
-        List<Server> others = new ArrayList<>(List.of(new SqliteServer()));
+        List<RealServer> others = new ArrayList<>(List.of(new SqliteServer()));
         MariadbServer.started().ifPresent(others::add);
-        try (Server postgres = new PostgresServer()) {
+        try (RealServer postgres = new PostgresServer()) {
             cases.compare(RandomCases.USUAL, postgres::takes, drawn -> {
                 RandomProposal proposal = drawn.proposal();
                 Charter charter = charter(drawn);
@@ -64,7 +64,7 @@ final class RecomputedTest {
                         said = rehearsal.result().elsewhere();
                     }
                     Map<String, End> ends = new LinkedHashMap<>();
-                    for (Server other : others) {
+                    for (RealServer other : others) {
                         if (other.takes(proposal)) {
                             ends.put(other.name(), end(other, proposal, change));
                         }
@@ -88,7 +88,7 @@ final class RecomputedTest {
                 return wrong.isEmpty() ? Optional.empty() : Optional.of(String.join("\n", wrong));
             });
         } finally {
-            for (Server other : others) {
+            for (RealServer other : others) {
                 other.close();
             }
         }
@@ -97,7 +97,7 @@ final class RecomputedTest {
 
     @Test
     void sums_over_rows_and_the_ways_to_them_are_what_the_tables_say() throws Exception {
-        try (Server postgres = new PostgresServer()) {
+        try (RealServer postgres = new PostgresServer()) {
             cases.compare(RandomCases.USUAL, postgres::takes, drawn -> {
                 RandomProposal proposal = drawn.proposal();
                 Charter charter = charter(drawn);
@@ -154,10 +154,10 @@ final class RecomputedTest {
                 charter,
                 List.of(change),
                 Proposal.Deferral.DECLARED,
-                new RehearsalOptions(Behaviour.POSTGRESQL, 3, true, false, 0, false));
+                new RehearsalOptions(Server.POSTGRESQL, 3, true, false, 0, false));
     }
 
-    private static End end(Server server, RandomProposal proposal, String change) throws SQLException {
+    private static End end(RealServer server, RandomProposal proposal, String change) throws SQLException {
         server.load(proposal);
         boolean isAccepted = server.run(change).isAccepted();
         return new End(isAccepted, server.rows(proposal));
@@ -227,7 +227,7 @@ final class RecomputedTest {
     private static List<String> normal(TableCase table, List<String> row) {
         List<String> cells = new ArrayList<>();
         for (int i = 0; i < row.size(); i++) {
-            cells.add(Server.cell(table.columns.get(i), row.get(i)));
+            cells.add(RealServer.cell(table.columns.get(i), row.get(i)));
         }
         return cells;
     }

@@ -16,7 +16,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.charters.Charters;
 import taxiomet.cli.Program;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
@@ -40,15 +40,15 @@ final class RehearsalConformanceTest {
 
     @Test
     void postgresql_does_what_is_rehearsed() throws Exception {
-        try (Server server = new PostgresServer()) {
-            compare(server, Behaviour.POSTGRESQL);
+        try (RealServer server = new PostgresServer()) {
+            compare(server, Server.POSTGRESQL);
         }
     }
 
     @Test
     void sqlite_does_what_is_rehearsed() throws Exception {
-        try (Server server = new SqliteServer()) {
-            compare(server, Behaviour.SQLITE);
+        try (RealServer server = new SqliteServer()) {
+            compare(server, Server.SQLITE);
         }
     }
 
@@ -59,11 +59,11 @@ final class RehearsalConformanceTest {
             return;
         }
         try (MariadbServer started = server.get()) {
-            compare(started, Behaviour.MARIADB);
+            compare(started, Server.MARIADB);
         }
     }
 
-    private void compare(Server server, Behaviour behaviour) throws Exception {
+    private void compare(RealServer server, Server behaviour) throws Exception {
         cases = new RandomCases(server.name(), folder);
         cases.compare(RandomCases.USUAL, RandomProposal::inAnyOrder, server::takes, drawn -> {
             RandomProposal proposal = drawn.proposal();
@@ -77,14 +77,14 @@ final class RehearsalConformanceTest {
         });
     }
 
-    private String compare(Server server, Behaviour behaviour, RandomProposal proposal, Path caseFolder)
+    private String compare(RealServer server, Server behaviour, RandomProposal proposal, Path caseFolder)
             throws Exception {
-        Path written = behaviour == Behaviour.POSTGRESQL
+        Path written = behaviour == Server.POSTGRESQL
                 ? CharterOfCase.writeOrdered(proposal, caseFolder)
                 : CharterOfCase.write(proposal, caseFolder);
         // Where only PostgreSQL's order counts, half of the cases are read from a schema.
         boolean isSchema =
-                behaviour == Behaviour.POSTGRESQL && (proposal.changes.size() + proposal.tables.size()) % 2 == 0;
+                behaviour == Server.POSTGRESQL && (proposal.changes.size() + proposal.tables.size()) % 2 == 0;
         Charter charter = Charters.read(
                         isSchema ? CharterOfCase.writeSchema(proposal, caseFolder, true) : written, Optional.empty())
                 .charter();
@@ -105,7 +105,7 @@ final class RehearsalConformanceTest {
      * The accepted changes as SQL, run on the server, make the rows that were rehearsed; their undo makes those that were there; and with
      * a row changed in between, nothing happens.
      */
-    private String differenceOfScript(Server server, Path caseFolder, Behaviour behaviour, RandomProposal proposal)
+    private String differenceOfScript(RealServer server, Path caseFolder, Server behaviour, RandomProposal proposal)
             throws SQLException, IOException {
         Path script = caseFolder.resolve("script.sql");
         Program written = Program.run(
@@ -154,7 +154,7 @@ final class RehearsalConformanceTest {
     }
 
     /** What the program writes, and its undo, give the files that were read, byte for byte. */
-    private void requireWayBack(Path caseFolder, Behaviour behaviour, RandomProposal proposal) throws IOException {
+    private void requireWayBack(Path caseFolder, Server behaviour, RandomProposal proposal) throws IOException {
         Path copies = caseFolder.resolve("copies");
         Path back = caseFolder.resolve("back");
         Program rehearsed = Program.run(
@@ -180,10 +180,10 @@ final class RehearsalConformanceTest {
     }
 
     private String compare(
-            Server server, Behaviour behaviour, RandomProposal proposal, Charter charter, List<String> changes)
+            RealServer server, Server behaviour, RandomProposal proposal, Charter charter, List<String> changes)
             throws SQLException, IOException {
         server.load(proposal);
-        List<Server.Answer> answers = new ArrayList<>();
+        List<RealServer.Answer> answers = new ArrayList<>();
         for (String change : changes) {
             answers.add(server.run(change));
         }
@@ -234,7 +234,7 @@ final class RehearsalConformanceTest {
     }
 
     private static String difference(
-            Server server, Server.Answer answer, ChangeResult change, RandomProposal proposal) {
+            RealServer server, RealServer.Answer answer, ChangeResult change, RandomProposal proposal) {
         if (answer.isAccepted() != change.isAccepted()) {
             return answer.isAccepted()
                     ? "refused by " + change.refusals() + ", and the server accepts it"
@@ -259,7 +259,7 @@ final class RehearsalConformanceTest {
     }
 
     /** The rule as the server names it. */
-    private static String nameOf(Server server, RefusalResult refusal, RandomProposal proposal) {
+    private static String nameOf(RealServer server, RefusalResult refusal, RandomProposal proposal) {
         if (server.name().equals("sqlite")) {
             if (refusal.kind() == RefusalKind.KEY_TAKEN) {
                 TableCase table = proposal.tables.stream()

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
+import taxiomet.charter.Server;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 import taxiomet.proposal.Change;
@@ -26,11 +26,11 @@ final class Rehearsals {
 
     private Rehearsals() {}
 
-    static Rehearsal start(Charter charter, List<String> changes, Behaviour behaviour) throws IOException {
+    static Rehearsal start(Charter charter, List<String> changes, Server behaviour) throws IOException {
         return start(charter, changes, behaviour, Proposal.Deferral.DECLARED);
     }
 
-    static Rehearsal start(Charter charter, List<String> changes, Behaviour behaviour, Proposal.Deferral deferral)
+    static Rehearsal start(Charter charter, List<String> changes, Server behaviour, Proposal.Deferral deferral)
             throws IOException {
         return start(charter, changes, deferral, new RehearsalOptions(behaviour, 3, false, false, 0, false));
     }
@@ -62,7 +62,7 @@ final class Rehearsals {
                 for (int row = 0; row < batch.size(); row++) {
                     List<String> cells = new ArrayList<>();
                     for (int i = 0; i < columns.length; i++) {
-                        cells.add(Server.cell(
+                        cells.add(RealServer.cell(
                                 table.columns.get(i), batch.column(i).text(row)));
                     }
                     rows.add(cells.toString());

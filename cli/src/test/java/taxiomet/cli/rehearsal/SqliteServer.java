@@ -9,7 +9,7 @@ import java.util.regex.Pattern;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
 /** SQLite, in this process. */
-final class SqliteServer extends Server {
+final class SqliteServer extends RealServer {
     private static final Pattern UNIQUE = Pattern.compile("UNIQUE constraint failed: ([^)]*)\\)?");
     private static final Pattern NOT_NULL = Pattern.compile("NOT NULL constraint failed: (\\w+\\.\\w+)");
     private static final Pattern CHECK = Pattern.compile("CHECK constraint failed: (\\w+)");

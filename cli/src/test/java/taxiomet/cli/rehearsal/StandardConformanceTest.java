@@ -13,10 +13,10 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Charter.Behaviour;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
@@ -43,7 +43,7 @@ final class StandardConformanceTest {
 
     @Test
     void the_standard_agrees_with_postgresql_where_order_and_timing_do_not_decide() throws Exception {
-        try (Server server = new PostgresServer()) {
+        try (RealServer server = new PostgresServer()) {
             cases.compare(RandomCases.USUAL, server::takes, drawn -> {
                 RandomProposal proposal = drawn.proposal();
                 Charter charter = drawn.charter();
@@ -54,7 +54,7 @@ final class StandardConformanceTest {
                         continue;
                     }
                     server.load(proposal);
-                    Server.Answer answer = server.run(change);
+                    RealServer.Answer answer = server.run(change);
                     cases.note(answer.isAccepted() ? "accepted" : "refused");
                     if (!isSame(charter, proposal, change, answer, server.rows(proposal))) {
                         differences.add(change + ": server " + answer);
@@ -70,11 +70,11 @@ final class StandardConformanceTest {
             Charter charter,
             RandomProposal proposal,
             String change,
-            Server.Answer answer,
+            RealServer.Answer answer,
             Map<String, List<String>> rows)
             throws IOException {
         boolean isAccepted = answer.isAccepted();
-        try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Behaviour.STANDARD)) {
+        try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Server.STANDARD)) {
             RehearsalResult result = rehearsal.result();
             List<RefusalResult> refusals = result.changes().get(0).refusals();
             if (isAccepted && refusals.stream().anyMatch(refusal -> refusal.kind() == RefusalKind.TWO_VALUES)) {
@@ -104,7 +104,7 @@ final class StandardConformanceTest {
         // Restrict looks before the children go by another link (S2), PostgreSQL afterwards: with no action in its
         // place they agree.
         cases.note("restrict looks before a cascade");
-        try (Rehearsal rehearsal = Rehearsals.start(withoutRestrict(charter), List.of(change), Behaviour.STANDARD)) {
+        try (Rehearsal rehearsal = Rehearsals.start(withoutRestrict(charter), List.of(change), Server.STANDARD)) {
             return rehearsal.result().isAccepted()
                     && Rehearsals.rows(rehearsal, proposal).equals(rows);
         }
@@ -114,7 +114,7 @@ final class StandardConformanceTest {
      * Whether the server refuses for a link that sets defaults, though in the end no row gets one: it looks for the default parent at once,
      * for rows too that another link deletes later; a row both written and deleted is deleted (S1).
      */
-    private static boolean isRefusedForRowsThatGo(Charter charter, Server.Answer answer, RehearsalResult result) {
+    private static boolean isRefusedForRowsThatGo(Charter charter, RealServer.Answer answer, RehearsalResult result) {
         return charter.links().stream()
                 .filter(link -> answer.refusedBy().equals(Optional.of(link.child() + "." + link.name())))
                 .anyMatch(link -> link.onDelete().name() == ActionName.SET_DEFAULT
@@ -125,7 +125,7 @@ final class StandardConformanceTest {
 
     /** Whether PostgreSQL refuses a key that does not fit into a child's column though there is no child (P7). */
     private static boolean isRefusedForNoRow(Charter charter, String change) throws IOException {
-        try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Behaviour.POSTGRESQL)) {
+        try (Rehearsal rehearsal = Rehearsals.start(charter, List.of(change), Server.POSTGRESQL)) {
             RefusalResult first = rehearsal.result().changes().get(0).refusals().get(0);
             return first.kind() == RefusalKind.TYPE_MISMATCH && first.rows() == 0;
         }
@@ -168,7 +168,7 @@ final class StandardConformanceTest {
         Set<String> ends = new TreeSet<>();
         for (Charter other : others) {
             for (Proposal.Deferral deferral : List.of(Proposal.Deferral.DECLARED, Proposal.Deferral.ALL)) {
-                try (Rehearsal rehearsal = Rehearsals.start(other, List.of(change), Behaviour.POSTGRESQL, deferral)) {
+                try (Rehearsal rehearsal = Rehearsals.start(other, List.of(change), Server.POSTGRESQL, deferral)) {
                     RehearsalResult result = rehearsal.result();
                     boolean isRowByRow = result.changes().get(0).refusals().stream()
                             .anyMatch(refusal -> refusal.kind() == RefusalKind.KEY_TAKEN

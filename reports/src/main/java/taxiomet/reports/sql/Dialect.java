@@ -5,6 +5,7 @@ import java.util.List;
 import taxiomet.charter.Column;
 import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ColumnType.Family;
+import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 
 /** How a server wants names and values written. */
@@ -15,6 +16,15 @@ public enum Dialect {
 
     /** The temporary table that guards write into. */
     static final String GUARD = "taxiomet_guard";
+
+    /**
+     * The dialect of a server.
+     *
+     * @throws IllegalArgumentException for one for which nothing is written
+     */
+    public static Dialect of(Server server) {
+        return valueOf(server.name());
+    }
 
     String name(String name) {
         return this == MARIADB ? "`" + name.replace("`", "``") + "`" : "\"" + name.replace("\"", "\"\"") + "\"";

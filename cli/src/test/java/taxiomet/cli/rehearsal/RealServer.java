@@ -16,7 +16,7 @@ import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
 /** A real database server that is asked what a change does. */
-abstract class Server implements AutoCloseable {
+abstract class RealServer implements AutoCloseable {
     /** The session at hand. */
     Connection connection;
 
@@ -29,7 +29,7 @@ abstract class Server implements AutoCloseable {
         static final Answer ACCEPTED = new Answer(Optional.empty(), true);
     }
 
-    Server(Connection connection) {
+    RealServer(Connection connection) {
         this.connection = connection;
     }
 
