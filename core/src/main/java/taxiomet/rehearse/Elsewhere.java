@@ -1,7 +1,6 @@
 package taxiomet.rehearse;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
@@ -22,8 +21,8 @@ import taxiomet.rehearse.result.RowNames;
 
 /** Replays a proposal as others would carry it out, and tells where it ends differently. */
 final class Elsewhere {
-    private static final List<Server> ALL =
-            Arrays.stream(Server.values()).filter(Server::isRehearsed).toList();
+    /** In the order in which results name them. */
+    private static final List<Server> ALL = List.of(Server.STANDARD, Server.POSTGRESQL, Server.SQLITE, Server.MARIADB);
 
     private final RehearsalRun run;
     private final RehearsalOptions options;

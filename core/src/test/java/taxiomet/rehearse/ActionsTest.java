@@ -111,7 +111,9 @@ class ActionsTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Server.class)
+    @EnumSource(
+            value = Server.class,
+            names = {"STANDARD", "POSTGRESQL", "SQLITE", "MARIADB"})
     void effects_are_told_with_the_link_that_they_come_by(Server behaviour) {
         TestTable frames = table("frame", "id integer", "hive integer")
                 .key("id")
@@ -133,7 +135,9 @@ class ActionsTest {
     }
 
     @ParameterizedTest
-    @EnumSource(Server.class)
+    @EnumSource(
+            value = Server.class,
+            names = {"STANDARD", "POSTGRESQL", "SQLITE", "MARIADB"})
     void what_is_written_has_a_parent(Server behaviour) {
         TestTables tables = tables(apiaries(), hives(ActionName.NO_ACTION, ActionName.NO_ACTION));
         Rehearsed came = Rehearsed.as(
