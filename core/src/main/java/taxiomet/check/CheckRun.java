@@ -14,6 +14,7 @@ import taxiomet.charter.Key;
 import taxiomet.charter.Owner;
 import taxiomet.charter.Table;
 import taxiomet.check.pass.CheckOptions;
+import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Reading;
 import taxiomet.check.pass.SecondLook;
 import taxiomet.check.pass.TablePass;
@@ -21,6 +22,7 @@ import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.Remark;
 import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.SpillFolder;
@@ -189,6 +191,24 @@ public final class CheckRun implements AutoCloseable {
         });
         new Reading(again, context.threadsFor(bytes), table -> {}).run();
         all.forEach(SecondLook::conclude);
+    }
+
+    /** Takes rows that are at fault. */
+    @FunctionalInterface
+    public interface FaultSink {
+        /**
+         * One row.
+         *
+         * @param ref its reference in its table
+         */
+        void fault(FindingKind kind, String table, String at, long ref);
+    }
+
+    /** Hands over every row behind every finding, place by place, without looking it up. */
+    public void forEachFault(FaultSink sink) {
+        for (FaultLog log : plan.plan().logs()) {
+            log.forEachRow(ref -> sink.fault(log.kind(), log.table(), log.at(), ref));
+        }
     }
 
     /** What the check came to. */

@@ -83,11 +83,15 @@ final class RehearsalRun implements AutoCloseable {
                 options.examples(),
                 rows,
                 names);
+        ReachedRows.Standing own = rows.standing();
+        StatementTrace ownStatements = statements;
         lookForBetterOrder(builder);
+        rows.restore(own);
         if (options.looksElsewhere()) {
             new Elsewhere(this, options, proposal, rows, names).look(outcomes, builder);
-            outcomes = replay(options.behaviour(), rows.links(), proposal);
+            rows.restore(own);
         }
+        statements = ownStatements;
         if (options.comparesFindings()) {
             comparison.compare(options.examples(), builder);
         }
@@ -120,12 +124,11 @@ final class RehearsalRun implements AutoCloseable {
     /** For each refused change, whether a later one would let it pass if it came first (R13). */
     private void lookForBetterOrder(ResultBuilder builder) {
         int tries = 0;
-        List<ChangeOutcome> own = outcomes;
         for (int i = 0; i < proposal.changes().size(); i++) {
             for (int later = i + 1;
-                    later < proposal.changes().size() && !own.get(i).isAccepted();
+                    later < proposal.changes().size() && !outcomes.get(i).isAccepted();
                     later++) {
-                if (!own.get(later).isAccepted() || ++tries > MOST_ORDERS) {
+                if (!outcomes.get(later).isAccepted() || ++tries > MOST_ORDERS) {
                     continue;
                 }
                 List<Change> reordered = new ArrayList<>(proposal.changes().subList(0, i));
@@ -138,9 +141,6 @@ final class RehearsalRun implements AutoCloseable {
                     break;
                 }
             }
-        }
-        if (tries > 0) {
-            outcomes = replay(options.behaviour(), rows.links(), proposal);
         }
     }
 
@@ -207,6 +207,7 @@ final class RehearsalRun implements AutoCloseable {
 
     @Override
     public void close() {
+        comparison.close();
         sources.values().forEach(TableSource::close);
     }
 }

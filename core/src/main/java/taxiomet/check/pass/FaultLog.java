@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.LongConsumer;
 import taxiomet.charter.Severity;
 import taxiomet.finding.Finding.Reason;
 import taxiomet.finding.FindingKind;
@@ -109,6 +110,14 @@ public final class FaultLog implements AutoCloseable {
 
     public String reason(long number) {
         return reasons.isEmpty() ? "" : reasons.get((int) number);
+    }
+
+    /** The references of all its rows, each as often as it was logged. */
+    public void forEachRow(LongConsumer refs) {
+        SortedSpool.Reader reader = rows.read();
+        while (reader.next()) {
+            refs.accept(isGrouped() ? reader.second() : reader.first());
+        }
     }
 
     /** The pairs of row and remark. */

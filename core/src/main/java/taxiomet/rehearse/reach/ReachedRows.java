@@ -158,6 +158,64 @@ public final class ReachedRows {
         misses = 0;
     }
 
+    /** How the rows stand after a replay: what it takes to go back there when others have been tried. */
+    public static final class Standing {
+        private final List<Stood> rows = new ArrayList<>();
+        private final long nextPosition;
+
+        private Standing(long nextPosition) {
+            this.nextPosition = nextPosition;
+        }
+    }
+
+    /** How one row stood. */
+    @SuppressWarnings("ArrayRecordComponent")
+    private record Stood(
+            ReachedRow row,
+            Object[] values,
+            boolean isGone,
+            long position,
+            int version,
+            int statement,
+            Effect lastEffect) {
+        Stood(ReachedRow row) {
+            this(row, row.values, row.isGone, row.position, row.version, row.statement, row.lastEffect);
+        }
+    }
+
+    /** How the rows stand now. */
+    public Standing standing() {
+        Standing standing = new Standing(nextPosition);
+        touched.stream().filter(row -> !row.isNew()).forEach(row -> standing.rows.add(new Stood(row)));
+        tables.forEach(table -> table.newRows().forEach(row -> standing.rows.add(new Stood(row))));
+        return standing;
+    }
+
+    /** Has the rows stand as they stood, whatever replays came between. */
+    public void restore(Standing standing) {
+        reset();
+        for (Stood stood : standing.rows) {
+            ReachedRow row = stood.row();
+            if (row.isNew()) {
+                row.values = stood.values();
+                row.table.addBack(row);
+                note(row, new Made(row));
+            } else {
+                note(row, new Rewritten(row, row.values, row.position, row.statement, row.lastEffect));
+                row.table.replace(row, stood.values());
+            }
+            if (stood.isGone()) {
+                note(row, new Deleted(row, row.lastEffect));
+                row.table.takeOut(row);
+            }
+            row.position = stood.position();
+            row.version = stood.version();
+            row.statement = stood.statement();
+            row.lastEffect = stood.lastEffect();
+        }
+        nextPosition = standing.nextPosition;
+    }
+
     /** Rows that were written, made or deleted in the current replay, those undone among them. */
     public List<ReachedRow> touched() {
         return touched;

@@ -371,6 +371,13 @@ public final class ReachedTable {
         return row;
     }
 
+    /** Has a new row again that was taken away; rows come back in the order in which they were made. */
+    void addBack(ReachedRow row) {
+        nextNewRow++;
+        newRows.add(row);
+        putBack(row);
+    }
+
     /** Takes a new row away again, as though it had never been. */
     void forget(ReachedRow row) {
         if (!row.isGone) {

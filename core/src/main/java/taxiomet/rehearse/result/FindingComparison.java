@@ -12,19 +12,23 @@ import taxiomet.rehearse.reach.ReachedRows;
 import taxiomet.rehearse.reach.ReachedTable;
 import taxiomet.rehearse.reach.RowGatherer;
 import taxiomet.rows.TableSource;
+import taxiomet.spill.SpillFolder;
 import taxiomet.work.RunContext;
 
 /**
  * Which findings a proposal adds and mends: by a check of all rows before and after or, where it changes few, of the rows near them
  * alone.
  */
-public final class FindingComparison {
+public final class FindingComparison implements AutoCloseable {
     private static final CheckOptions CHECKING = new CheckOptions(Set.of(), 0, 0);
 
     private final ReachedRows rows;
     private final Map<String, TableSource> sources;
     private final RowGatherer gatherer;
     private final RunContext context;
+    /** Which rows were at fault before may be many. */
+    private final SpillFolder spill;
+
     private FindingRowsSeen allBefore;
 
     public FindingComparison(
@@ -33,12 +37,13 @@ public final class FindingComparison {
         this.sources = sources;
         this.gatherer = gatherer;
         this.context = context;
+        this.spill = new SpillFolder(context.temporary(), context.budget());
     }
 
     /** Checks all rows as they were read; what that shows of keys and links spares the replays look-ups. */
     public void checkAllBefore() {
         try (CheckRun check = check(sources, context)) {
-            allBefore = new FindingRowsSeen(check.result(), sources);
+            allBefore = new FindingRowsSeen(check, rows, sources, spill);
             noteUniqueKeys(check);
             noteSoundLinks(check);
         }
@@ -55,7 +60,7 @@ public final class FindingComparison {
             Neighbourhood near = new Neighbourhood(rows, gatherer);
             read = near.gather() ? near.rows(sources) : sources;
             try (CheckRun check = check(read, context)) {
-                before = new FindingRowsSeen(check.result(), sources);
+                before = new FindingRowsSeen(check, rows, sources, spill);
             }
         }
         Map<String, TableSource> overlays = new LinkedHashMap<>();
@@ -67,7 +72,7 @@ public final class FindingComparison {
         }
         RunContext after = hasNewRows ? context.onOneThread() : context;
         try (CheckRun check = check(overlays, after)) {
-            FindingRowsSeen then = new FindingRowsSeen(check.result(), overlays);
+            FindingRowsSeen then = new FindingRowsSeen(check, rows, overlays, spill);
             builder.setFindings(then.without(before, examples), before.without(then, examples));
         }
     }
@@ -102,5 +107,10 @@ public final class FindingComparison {
                 link.setSoundAsRead();
             }
         }
+    }
+
+    @Override
+    public void close() {
+        spill.close();
     }
 }
