@@ -14,11 +14,19 @@ import com.tngtech.archunit.core.importer.ImportOption.DoNotIncludeTests;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 
 /** The arrows of the house: cli -> charters, sources, reports -> core. */
 @AnalyzeClasses(packages = "taxiomet", importOptions = DoNotIncludeTests.class)
 class ArchitectureTest {
+    private static final int MOST_LINES = 400;
+
     /** Every class of the module core, whatever its package. */
     private static final DescribedPredicate<JavaClass> OF_CORE = DescribedPredicate.describe(
             "are of core",
@@ -109,6 +117,25 @@ class ArchitectureTest {
     @ArchTest
     static final ArchRule PACKAGES_HAVE_NO_CIRCLES =
             slices().matching("taxiomet.(**)").should().beFreeOfCycles();
+
+    @ArchTest
+    static void long_files_say_why_they_stand_in_one_file(JavaClasses all) throws IOException {
+        List<Path> silent = new ArrayList<>();
+        for (String module : List.of("core", "sources", "charters", "reports", "cli")) {
+            try (Stream<Path> files = Files.walk(Path.of("..", module, "src", "main", "java"))) {
+                for (Path file : files.filter(Files::isRegularFile).toList()) {
+                    String text = Files.readString(file);
+                    String firstComment = text.replaceFirst("(?s)^.*?(/\\*\\*.*?\\*/).*$", "$1");
+                    boolean saysWhy =
+                            firstComment.replaceAll("\\s+(\\* )?", " ").contains("in one file");
+                    if (text.lines().count() > MOST_LINES && !saysWhy) {
+                        silent.add(file);
+                    }
+                }
+            }
+        }
+        assertThat(silent).isEmpty();
+    }
 
     @ArchTest
     static void no_package_holds_more_than_25_files(JavaClasses all) {

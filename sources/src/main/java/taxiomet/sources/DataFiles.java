@@ -22,7 +22,7 @@ import taxiomet.rows.SourceException;
 import taxiomet.sources.csv.Sniffer;
 import taxiomet.sources.file.Sniffed;
 import taxiomet.sources.jsonl.FieldSniffer;
-import taxiomet.sources.sqlite.SqliteSource;
+import taxiomet.sources.sqlite.SqliteCatalogue;
 import taxiomet.survey.FoundTable;
 
 /** Finds the tables in folders and files of which nothing is declared. */
@@ -145,7 +145,7 @@ public final class DataFiles {
     /** The tables and views of a database. */
     private static void addTables(Path file, List<FoundTable> tables) {
         Path whole = file.toAbsolutePath();
-        SqliteSource.tablesOf(whole).forEach((name, columns) -> {
+        SqliteCatalogue.tablesOf(whole).forEach((name, columns) -> {
             SqliteRows rows =
                     new SqliteRows(whole.getParent(), whole.getFileName().toString(), name);
             tables.add(new FoundTable(freeName(name, tables), rows, columns, List.of()));

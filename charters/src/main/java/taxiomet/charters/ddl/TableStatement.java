@@ -19,7 +19,8 @@ import taxiomet.charters.sql.TokenCursor.Unreadable;
 
 /**
  * Reads what the parentheses of CREATE TABLE hold, and the same elements behind ADD. What is no rule for rows (storage, indexes,
- * comments) is passed over by name; whatever else is not understood is noted as lost.
+ * comments) is passed over by name; whatever else is not understood is noted as lost. The elements stand in one file, since each can come wherever another
+ * can.
  */
 final class TableStatement {
     /** Words that begin what is said about a column or constraint and is no rule for its rows. */

@@ -29,7 +29,7 @@ import taxiomet.charters.sql.SqlTokens.Kind;
 import taxiomet.charters.sql.SqlTokens.Token;
 
 /**
- * Reads an expression by descent, one method for each level of precedence, in the order of ISO/IEC 9075-2, 6.28 and 8.21. Each token is
+ * Reads an expression by descent, the whole grammar in one file, since each rule calls the next: one method for each level of precedence, in the order of ISO/IEC 9075-2, 6.28 and 8.21. Each token is
  * either understood or ends the reading: there is no part of an expression that can be read and dropped. Where servers differ about
  * what binds closer (one comparison beside another), parentheses are asked for.
  *

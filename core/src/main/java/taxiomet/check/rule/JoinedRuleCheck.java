@@ -3,19 +3,11 @@ package taxiomet.check.rule;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeSet;
-import java.util.stream.IntStream;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Expression;
-import taxiomet.charter.Expression.ChildrenValue;
-import taxiomet.charter.Expression.ColumnValue;
-import taxiomet.charter.Expression.ParentValue;
-import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Table;
 import taxiomet.check.pass.Conclusion;
@@ -26,10 +18,7 @@ import taxiomet.check.pass.StateExchange;
 import taxiomet.expression.BatchEvaluator;
 import taxiomet.expression.DivisionByZero;
 import taxiomet.expression.Evaluator;
-import taxiomet.expression.RowFilter;
 import taxiomet.finding.Finding.Broken;
-import taxiomet.keys.KeyEncoder;
-import taxiomet.keys.KeyForm;
 import taxiomet.keys.KeyTable;
 import taxiomet.keys.TypedBatch;
 import taxiomet.spill.LongSpool;
@@ -62,18 +51,13 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
     private final Rule rule;
     private final FaultLog faults;
     private final SpillFolder spill;
-    private final Secret secret;
-    private final List<Integer> ownColumns = new ArrayList<>();
-    private final List<Step> steps = new ArrayList<>();
-    /** By the leaves themselves: each stands once in the condition's tree. */
-    private final IdentityHashMap<Expression, Integer> slots = new IdentityHashMap<>();
-
+    private final JoinPlan plan;
+    private final List<RuleStep> steps;
     private final Evaluator evaluator = new Evaluator();
     private final BatchEvaluator own = new BatchEvaluator();
     private final Map<Long, Outcome> severalParents = new HashMap<>();
     private final StoredValues scratch = new StoredValues();
     private final FiguresKept kept;
-    private final List<Integer> keptSlots = new ArrayList<>();
     private Partitions rows;
     private long judged;
     private long notJudged;
@@ -96,174 +80,32 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
         }
     }
 
-    /** One link, up to a parent or down to the children. */
-    private final class Step {
-        /** The step whose parent this link starts from; -1 for the row itself. */
-        final int from;
-
-        final Table other;
-        /** Of the row that the link starts from, and of the other table's rows. */
-        final KeyEncoder near;
-
-        final KeyEncoder far;
-        /** The rows of the other table that count; null for all. */
-        final RowFilter filter;
-
-        final List<Integer> columns = new ArrayList<>();
-        /** What is made of children; none on the way up. */
-        final List<ChildrenValue> figures = new ArrayList<>();
-
-        final Partitions others = new Partitions(spill);
-
-        Step(ForeignKey link, Charter charter, int from, boolean isUp) {
-            this.from = from;
-            Table child = charter.table(link.child());
-            Table parent = charter.table(link.parent());
-            List<KeyForm> forms = KeyForm.of(child, parent, link);
-            KeyEncoder ofChild = new KeyEncoder(child.indexesOf(link.columns()), forms, secret);
-            KeyEncoder ofParent = new KeyEncoder(parent.indexesOf(link.parentColumns()), forms, secret);
-            this.other = isUp ? parent : child;
-            this.near = isUp ? ofChild : ofParent;
-            this.far = isUp ? ofParent : ofChild;
-            this.filter = isUp ? null : RowFilter.of(link.where());
-        }
-
-        boolean isDown() {
-            return !figures.isEmpty();
-        }
-    }
-
     /**
      * @param table the table that declares the rule
      * @param faults gets the rows that break it
      * @param secret of the run
      */
     public JoinedRuleCheck(Rule rule, Table table, Charter charter, FaultLog faults, SpillFolder spill, Secret secret) {
-        this.secret = secret;
         this.rule = rule;
         this.faults = faults;
         this.spill = spill;
         this.kept = new FiguresKept(
                 rule.condition().childrenRead().stream().distinct().toList(), spill);
-        for (int column : rule.condition().columnsRead()) {
-            ownColumns.add(column);
-        }
-        Map<List<String>, Integer> places = new LinkedHashMap<>();
-        rule.condition().childrenRead().forEach(value -> planDown(value, charter, places));
-        List<ParentValue> values = rule.condition().parentsRead();
-        values.forEach(value -> plan(value.links(), table, charter, places));
-        for (ParentValue value : values) {
-            Step step = steps.get(places.get(value.links()));
-            if (!step.columns.contains(value.column())) {
-                step.columns.add(value.column());
-            }
-        }
-        giveSlots(values, places);
+        this.plan = new JoinPlan(rule, table, charter, kept, spill, secret);
+        this.steps = plan.steps;
         rows = new Partitions(spill);
-    }
-
-    private void planDown(ChildrenValue value, Charter charter, Map<List<String>, Integer> places) {
-        // With its table before it, so that it is no way up.
-        List<String> way = List.of(value.child() + ".", value.link());
-        if (!places.containsKey(way)) {
-            ForeignKey link = charter.table(value.child()).links().stream()
-                    .filter(l -> l.name().equals(value.link()))
-                    .findFirst()
-                    .orElseThrow();
-            places.put(way, steps.size());
-            steps.add(new Step(link, charter, -1, false));
-        }
-        Step step = steps.get(places.get(way));
-        if (!step.figures.contains(value)) {
-            step.figures.add(value);
-        }
-        value.column().filter(column -> !step.columns.contains(column)).ifPresent(step.columns::add);
-    }
-
-    private void plan(List<String> path, Table table, Charter charter, Map<List<String>, Integer> places) {
-        Table from = table;
-        for (int i = 1; i <= path.size(); i++) {
-            List<String> way = path.subList(0, i);
-            String name = way.get(i - 1);
-            ForeignKey link = from.links().stream()
-                    .filter(l -> l.name().equals(name))
-                    .findFirst()
-                    .orElseThrow();
-            if (!places.containsKey(way)) {
-                int before = i == 1 ? -1 : places.get(path.subList(0, i - 1));
-                places.put(List.copyOf(way), steps.size());
-                steps.add(new Step(link, charter, before, true));
-            }
-            from = charter.table(link.parent());
-        }
-    }
-
-    /** Values stand in a record in the order: the row's own, then those of each step. */
-    private void giveSlots(List<ParentValue> values, Map<List<String>, Integer> places) {
-        Map<Integer, Integer> own = new HashMap<>();
-        for (int i = 0; i < ownColumns.size(); i++) {
-            own.put(ownColumns.get(i), i);
-        }
-        rule.condition().leaves().forEach(leaf -> {
-            if (leaf instanceof ColumnValue column) {
-                slots.put(leaf, own.get(column.column()));
-            }
-        });
-        int next = ownColumns.size();
-        for (int s = 0; s < steps.size(); s++) {
-            Step step = steps.get(s);
-            for (ChildrenValue figure : step.figures) {
-                for (ChildrenValue value : rule.condition().childrenRead()) {
-                    if (value.equals(figure)) {
-                        slots.put(value, next);
-                    }
-                }
-                next++;
-            }
-            for (int column : step.isDown() ? List.<Integer>of() : step.columns) {
-                for (ParentValue value : values) {
-                    if (places.get(value.links()) == s && value.column() == column) {
-                        slots.put(value, next);
-                    }
-                }
-                next++;
-            }
-        }
-        for (ChildrenValue figure : kept.figures()) {
-            keptSlots.add(slots.get(rule.condition().childrenRead().stream()
-                    .filter(figure::equals)
-                    .findFirst()
-                    .orElseThrow()));
-        }
     }
 
     /** The parts of the check that see the rows of relatives, each with its table. */
     public Map<RowCheck, Table> otherSides() {
         Map<RowCheck, Table> sides = new LinkedHashMap<>();
-        steps.forEach(step -> sides.put(step.isDown() ? new ChildSide(step) : new ParentSide(step), step.other));
+        steps.forEach(step -> sides.put(step.isDown() ? new ChildSide(step) : new ParentSide(plan, step), step.other));
         return sides;
-    }
-
-    private int[] columnsWith(List<Integer> values, int from, KeyEncoder more) {
-        TreeSet<Integer> columns = new TreeSet<>(values);
-        for (Step step : steps) {
-            if (step.from == from) {
-                for (int column : step.near.columns()) {
-                    columns.add(column);
-                }
-            }
-        }
-        if (more != null) {
-            for (int column : more.columns()) {
-                columns.add(column);
-            }
-        }
-        return columns.stream().mapToInt(Integer::intValue).toArray();
     }
 
     @Override
     public int[] columns() {
-        return columnsWith(ownColumns, -1, null);
+        return plan.columnsWith(plan.ownColumns, -1, null);
     }
 
     @Override
@@ -274,14 +116,14 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
 
     @Override
     public void check(TypedBatch batch) {
-        startKeys(batch, -1);
+        plan.startKeys(batch, -1);
         own.start(batch);
         for (int row = 0; row < batch.size(); row++) {
             scratch.clear();
             scratch.add(batch.ref(row));
             scratch.add(0);
-            boolean isComplete = addKeys(row, -1);
-            for (int column : ownColumns) {
+            boolean isComplete = plan.addKeys(row, -1, scratch);
+            for (int column : plan.ownColumns) {
                 isComplete &= batch.column(column).state(row) != TypedColumn.BAD;
                 scratch.addValue(own.columnValue(column, row));
             }
@@ -294,140 +136,8 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
         }
     }
 
-    private void startKeys(TypedBatch batch, int from) {
-        for (Step step : steps) {
-            if (step.from == from) {
-                step.near.start(batch);
-            }
-        }
-    }
-
-    /**
-     * Adds two longs for each step: the keys of those that start here, zeros for the others. False when there is no parent to be found
-     * for one of them; a row without a key has no children, and is judged.
-     */
-    private boolean addKeys(int row, int from) {
-        boolean isComplete = true;
-        for (Step step : steps) {
-            boolean isHere = step.from == from;
-            if (isHere) {
-                step.near.look(row);
-                if (step.near.isComplete()) {
-                    step.near.encode(row);
-                } else if (step.isDown()) {
-                    // Equal to no key of a child: those are complete.
-                    step.near.encodeAsWritten(row);
-                } else {
-                    isComplete = false;
-                    isHere = false;
-                }
-            }
-            scratch.add(isHere ? step.near.high() : 0);
-            scratch.add(isHere ? step.near.low() : 0);
-        }
-        return isComplete;
-    }
-
     private static int partition(long[] record, int step) {
         return Partitions.of(KeyTable.hash(record[KEYS + 2 * step], record[KEYS + 2 * step + 1]));
-    }
-
-    /** Keeps the values of the rows that a link points at. */
-    private final class ParentSide extends OrderedCheck {
-        private final Step step;
-        private final KeyEncoder key;
-        private final BatchEvaluator values = new BatchEvaluator();
-        private final int number;
-
-        ParentSide(Step step) {
-            this.step = step;
-            this.number = steps.indexOf(step);
-            this.key = step.far;
-        }
-
-        @Override
-        public int[] columns() {
-            return columnsWith(step.columns, number, key);
-        }
-
-        @Override
-        public void exchange(StateExchange state) {
-            state.records(step.others, StateExchange.NONE);
-        }
-
-        @Override
-        public void check(TypedBatch batch) {
-            key.start(batch);
-            startKeys(batch, number);
-            values.start(batch);
-            for (int row = 0; row < batch.size(); row++) {
-                key.look(row);
-                if (!key.isComplete()) {
-                    continue;
-                }
-                key.encode(row);
-                scratch.clear();
-                scratch.add(key.high());
-                scratch.add(key.low());
-                // A parent without the link that goes on from it ends the way: its child is not judged.
-                if (addKeys(row, number)) {
-                    for (int column : step.columns) {
-                        boolean isIllTyped = batch.column(column).state(row) == TypedColumn.BAD;
-                        scratch.addValue(isIllTyped ? StoredValues.ILL_TYPED : values.columnValue(column, row));
-                    }
-                    step.others.addRecord(Partitions.of(KeyTable.hash(key.high(), key.low())), scratch.toArray());
-                }
-            }
-        }
-    }
-
-    /** Keeps the values of the rows that point at a row of the rule's table. */
-    private final class ChildSide extends OrderedCheck {
-        private final Step step;
-        private final BatchEvaluator values = new BatchEvaluator();
-
-        ChildSide(Step step) {
-            this.step = step;
-        }
-
-        @Override
-        public int[] columns() {
-            int[] columns = IntStream.concat(
-                            IntStream.of(step.far.columns()),
-                            step.columns.stream().mapToInt(column -> column))
-                    .distinct()
-                    .toArray();
-            return RowFilter.columnsOf(columns, step.filter);
-        }
-
-        @Override
-        public void exchange(StateExchange state) {
-            state.records(step.others, StateExchange.NONE);
-        }
-
-        @Override
-        public void check(TypedBatch batch) {
-            step.far.start(batch);
-            values.start(batch);
-            if (step.filter != null) {
-                step.filter.start(batch);
-            }
-            for (int row = 0; row < batch.size(); row++) {
-                step.far.look(row);
-                if (!step.far.isComplete() || (step.filter != null && !step.filter.holds(row))) {
-                    continue;
-                }
-                step.far.encode(row);
-                scratch.clear();
-                scratch.add(step.far.high());
-                scratch.add(step.far.low());
-                for (int column : step.columns) {
-                    boolean isIllTyped = batch.column(column).state(row) == TypedColumn.BAD;
-                    scratch.addValue(isIllTyped ? StoredValues.ILL_TYPED : values.columnValue(column, row));
-                }
-                step.others.addRecord(Partitions.of(KeyTable.hash(step.far.high(), step.far.low())), scratch.toArray());
-            }
-        }
     }
 
     /** Joins and judges; all tables have been read. */
@@ -491,7 +201,7 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
     }
 
     private void joinChildren(int s, int partition, LongSpool.Reader records, Partitions joined) {
-        Step step = steps.get(s);
+        RuleStep step = steps.get(s);
         List<List<Figure>> figures = new ArrayList<>();
         try (KeyTable places = new KeyTable(null)) {
             LongSpool.Reader children = step.others.read(partition);
@@ -519,11 +229,11 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
         }
     }
 
-    private static List<Figure> newFigures(Step step) {
+    private static List<Figure> newFigures(RuleStep step) {
         return step.figures.stream().map(Figure::new).toList();
     }
 
-    private static void add(long[] child, Step step, List<Figure> figures) {
+    private static void add(long[] child, RuleStep step, List<Figure> figures) {
         StoredValues stored = new StoredValues();
         stored.read(child, 2);
         Map<Integer, Object> values = new HashMap<>();
@@ -593,7 +303,7 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
     private void evaluate(List<Object> values, Outcome outcome) {
         outcome.isJudged = true;
         try {
-            Object value = evaluator.evaluate(rule.condition(), leaf -> values.get(slots.get(leaf)));
+            Object value = evaluator.evaluate(rule.condition(), leaf -> values.get(plan.slots.get(leaf)));
             outcome.isKnown |= value != null;
             if (value != null && !(Boolean) value) {
                 outcome.breakBy(Broken.FALSE, values);
@@ -614,7 +324,7 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
         judged++;
         if (outcome.isBroken) {
             faults.add(ref, outcome.reason);
-            kept.add(ref, keptSlots.stream().map(outcome.values::get).toList());
+            kept.add(ref, plan.keptSlots.stream().map(outcome.values::get).toList());
         } else if (!outcome.isKnown) {
             unknown++;
         }

@@ -28,7 +28,8 @@ import taxiomet.rehearse.replay.ChangeReader;
 import taxiomet.rehearse.replay.Replay;
 import taxiomet.rehearse.replay.RowJudge;
 
-/** MariaDB's behaviour with InnoDB: row by row and depth first, with every link judged at once (M1). */
+/** MariaDB's behaviour with InnoDB: row by row and depth first, with every link judged at once (M1); in one file, in the order in
+ * which the server works. */
 public final class MariadbReplay extends Replay {
     /** How many tables deep actions may follow from one another. */
     private static final int DEEPEST = 15;

@@ -17,7 +17,10 @@ import taxiomet.charter.Table;
 import taxiomet.keys.KeyForm;
 import taxiomet.rows.RowRef;
 
-/** The rows of one table that the proposal reaches, and what is known of the others. */
+/**
+ * The rows of one table that the proposal reaches, and what is known of the others; in one file, since what is read, wanted and looked up
+ * must stay in step.
+ */
 public final class ReachedTable {
     /** New rows are named as if they stood in a part of their own behind all others. */
     static final int NEW_PART = 1 << 20;

@@ -34,7 +34,8 @@ import taxiomet.rehearse.reach.Unread;
 
 /**
  * Carries the changes of a proposal out on the rows reached, in the order of one behaviour. It never stops at a refusal: it goes on, so
- * that every rule is known that a change would break (R13), and takes the change back when it is through.
+ * that every rule is known that a change would break (R13), and takes the change back when it is through. What behaviours share stands
+ * in one file, as methods that they call and override.
  */
 public abstract class Replay {
     protected final ReachedRows rows;

@@ -25,7 +25,8 @@ import taxiomet.rehearse.replay.RowJudge;
 /**
  * SQLite's behaviour: row by row and depth first, with a counter of links that lead nowhere which must be zero when a statement ends
  * (L1, L2). The counter is kept as the engine keeps it: it does not go down while it is zero, and can go below. A counter below zero,
- * which comes of faults that were there before, refused nothing in SQLite 3.40; 3.54 refuses it, and so does this.
+ * which comes of faults that were there before, refused nothing in SQLite 3.40; 3.54 refuses it, and so does this. A behaviour stands in one
+ * file, in the order in which the server works.
  */
 public final class SqliteReplay extends Replay {
     /** How deep actions may follow from actions, unless the engine was built otherwise. */

@@ -24,7 +24,8 @@ import taxiomet.rehearse.replay.ChangeReader;
 import taxiomet.rehearse.replay.Replay;
 import taxiomet.rehearse.replay.RowJudge;
 
-/** The standard's behaviour: statements and actions change all their rows together, level by level (S1 to S5). */
+/** The standard's behaviour: statements and actions change all their rows together, level by level (S1 to S6); in one file, in the
+ * order of a statement. */
 public final class StandardReplay extends Replay {
     /** Keys that went away, whose children are looked for when nothing is left to do (S3). */
     private final Set<GoneKey> goneKeys = new LinkedHashSet<>();

@@ -23,7 +23,8 @@ import taxiomet.finding.RehearsalResult.TotalSum;
 import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.reports.text.Grid.Cell;
 
-/** The result of a rehearsal for a person: the answer first, then each change, then what it comes to as a whole. */
+/** The result of a rehearsal for a person: the answer first, then each change, then what it comes to as a whole; in one file, in
+ * the order in which it is read. */
 public final class RehearsalText implements ResultText {
     private static final int INDENT = 4;
     private static final int MOST_NAMED = 8;

@@ -14,7 +14,8 @@ import taxiomet.values.CellColumn;
 /**
  * Takes the rows of a chunk apart by its marks, into the spans of a batch's columns. Rows without quotes go through {@link
  * #splitPlain}, the hot loop; all others, and all that are not as they should be, through {@link #splitRecord}. What it
- * makes of a document is what the library's reader makes of it: tests compare the two on random ones.
+ * makes of a document is what the library's reader makes of it: tests compare the two on random ones. The loops stand in one file,
+ * since they share what they stand on.
  *
  * <p>Cells made row by row in a block take 0.47 ns a byte of the decision-support tables; made column by column from the marks, they
  * took 0.6.

@@ -1,20 +1,15 @@
 package taxiomet.sources.sqlite;
 
-import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.sqlite.SQLiteConfig;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.SqliteRows;
 import taxiomet.rows.RefCursor;
@@ -32,8 +27,6 @@ import taxiomet.values.NumberCells;
 
 /** A table in an SQLite database. */
 public final class SqliteSource implements TableSource {
-    private static final int NAMES_SHOWN = 8;
-
     private final SqliteRows rows;
     private final List<String> columns;
     private final List<String> undeclared = new ArrayList<>();
@@ -50,20 +43,21 @@ public final class SqliteSource implements TableSource {
     private SqliteSource(SqliteRows rows, List<String> columns) throws SQLException {
         this.rows = rows;
         this.columns = List.copyOf(columns);
-        this.connection = connect(FileParts.find(rows.folder(), rows.path()).get(0));
+        this.connection = SqliteCatalogue.connect(
+                FileParts.find(rows.folder(), rows.path()).get(0));
         boolean isOpen = false;
         try {
             List<String> there = new ArrayList<>();
             List<String> key = new ArrayList<>();
-            readColumns(there, key);
+            SqliteCatalogue.readColumns(connection, rows, there, key);
             requireColumns(there);
-            hasRowId = hasRowId(there);
+            hasRowId = SqliteCatalogue.hasRowId(connection, rows, there);
             order = hasRowId
                     ? " ORDER BY rowid"
                     : key.isEmpty()
                             ? ""
                             : " ORDER BY "
-                                    + key.stream().map(SqliteSource::quoted).collect(Collectors.joining(", "));
+                                    + key.stream().map(SqliteCatalogue::quoted).collect(Collectors.joining(", "));
             isOpen = true;
         } finally {
             if (!isOpen) {
@@ -82,95 +76,8 @@ public final class SqliteSource implements TableSource {
         try {
             return new SqliteSource(rows, columns);
         } catch (SQLException e) {
-            throw unreadable(rows, e);
+            throw SqliteCatalogue.unreadable(rows, e);
         }
-    }
-
-    /**
-     * The tables and views of a database with the names of their columns, in the order of their names.
-     *
-     * @throws SourceException when it cannot be read, or has none
-     */
-    public static Map<String, List<String>> tablesOf(Path file) {
-        SqliteRows any = new SqliteRows(file.getParent(), file.getFileName().toString(), "");
-        Map<String, List<String>> all = new LinkedHashMap<>();
-        try (Connection connection = connect(file)) {
-            for (String table : tables(connection)) {
-                List<String> columns = new ArrayList<>();
-                try (PreparedStatement info =
-                        connection.prepareStatement("SELECT name FROM pragma_table_info(?) ORDER BY cid")) {
-                    info.setString(1, table);
-                    ResultSet result = info.executeQuery();
-                    while (result.next()) {
-                        columns.add(result.getString(1));
-                    }
-                }
-                all.put(table, columns);
-            }
-        } catch (SQLException e) {
-            throw unreadable(any, e);
-        }
-        if (all.isEmpty()) {
-            throw new SourceException(file.toString(), "the database has no tables", "name another file");
-        }
-        return all;
-    }
-
-    private static SourceException unreadable(SqliteRows rows, SQLException e) {
-        String said = e.getMessage() == null ? "" : e.getMessage().replaceAll("^\\[(\\w+)\\]\\s*", "");
-        String remedy = said.contains("not a database")
-                ? "name a file that SQLite wrote"
-                : said.contains("locked") ? "check again when nobody writes to it" : "";
-        return new SourceException(rows.path(), "the database cannot be read (" + said + ")", remedy);
-    }
-
-    private static Connection connect(Path file) throws SQLException {
-        SQLiteConfig config = new SQLiteConfig();
-        config.setReadOnly(true);
-        Connection connection = config.createConnection("jdbc:sqlite:" + file.toAbsolutePath());
-        // One snapshot for all passes: what is read first is read again.
-        connection.setAutoCommit(false);
-        return connection;
-    }
-
-    private static String quoted(String name) {
-        return '"' + name.replace("\"", "\"\"") + '"';
-    }
-
-    private void readColumns(List<String> there, List<String> key) throws SQLException {
-        try (PreparedStatement info = connection.prepareStatement(
-                "SELECT name, pk FROM pragma_table_info(?) ORDER BY CASE WHEN pk > 0 THEN pk ELSE 99999 END, cid")) {
-            info.setString(1, rows.table());
-            ResultSet result = info.executeQuery();
-            while (result.next()) {
-                there.add(result.getString(1));
-                if (result.getInt(2) > 0) {
-                    key.add(result.getString(1));
-                }
-            }
-        }
-        if (there.isEmpty()) {
-            List<String> tables = tables(connection);
-            throw new SourceException(
-                    rows.path(),
-                    "there is no table `" + rows.table() + "` in it"
-                            + NearestWord.of(rows.table(), tables)
-                                    .map(near -> "; did you mean `" + near + "`?")
-                                    .orElse(""),
-                    tables.isEmpty() ? "it has no tables" : "it has " + listed(tables));
-        }
-    }
-
-    private static List<String> tables(Connection connection) throws SQLException {
-        List<String> names = new ArrayList<>();
-        try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery("SELECT name FROM sqlite_schema"
-                        + " WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite!_%' ESCAPE '!' ORDER BY name")) {
-            while (result.next()) {
-                names.add(result.getString(1));
-            }
-        }
-        return names;
     }
 
     private void requireColumns(List<String> there) {
@@ -182,38 +89,10 @@ public final class SqliteSource implements TableSource {
                 throw new SourceException(
                         rows.path(),
                         "table `" + rows.table() + "` has no column `" + column + "`" + near,
-                        "it has " + listed(there));
+                        "it has " + SqliteCatalogue.listed(there));
             }
         }
         there.stream().filter(name -> !columns.contains(name)).forEach(undeclared::add);
-    }
-
-    private static String listed(List<String> names) {
-        String some =
-                names.stream().limit(NAMES_SHOWN).map(name -> "`" + name + "`").collect(Collectors.joining(", "));
-        return names.size() > NAMES_SHOWN ? some + " and " + (names.size() - NAMES_SHOWN) + " more" : some;
-    }
-
-    /** Whether rows can be found by {@code rowid}: not in views, in tables without it, and where a column bears the name. */
-    private boolean hasRowId(List<String> there) throws SQLException {
-        if (there.stream().anyMatch("rowid"::equalsIgnoreCase)) {
-            return false;
-        }
-        try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery("SELECT type FROM sqlite_schema WHERE name = '"
-                        + rows.table().replace("'", "''") + "' AND type = 'table'")) {
-            if (!result.next()) {
-                return false;
-            }
-        }
-        try (Statement statement = connection.createStatement()) {
-            statement
-                    .executeQuery("SELECT rowid FROM " + quoted(rows.table()) + " LIMIT 0")
-                    .close();
-            return true;
-        } catch (SQLException e) {
-            return false;
-        }
     }
 
     @Override
@@ -239,7 +118,7 @@ public final class SqliteSource implements TableSource {
         boolean isOne = undeclared.size() == 1;
         return List.of(new Notice(
                 "undeclared column",
-                (isOne ? "column " : "columns ") + listed(undeclared) + (isOne ? " is" : " are")
+                (isOne ? "column " : "columns ") + SqliteCatalogue.listed(undeclared) + (isOne ? " is" : " are")
                         + " not declared, and not read"));
     }
 
@@ -268,11 +147,11 @@ public final class SqliteSource implements TableSource {
         Cursor(int[] wanted, Optional<Integer> place) throws SQLException {
             width = wanted.length;
             String names = Arrays.stream(wanted)
-                    .mapToObj(column -> quoted(columns.get(column)))
+                    .mapToObj(column -> SqliteCatalogue.quoted(columns.get(column)))
                     .collect(Collectors.joining(", "));
             String all = names.isEmpty() ? "NULL" : names;
             statement = connection.prepareStatement("SELECT " + all + (hasRowId ? ", rowid" : "") + " FROM "
-                    + quoted(rows.table()) + (place.isPresent() ? " WHERE rowid >= ?" : "") + order);
+                    + SqliteCatalogue.quoted(rows.table()) + (place.isPresent() ? " WHERE rowid >= ?" : "") + order);
             if (place.isPresent()) {
                 statement.setLong(1, places.offset(place.get()));
             }
@@ -373,7 +252,7 @@ public final class SqliteSource implements TableSource {
                         }
                     }
                 } catch (SQLException e) {
-                    throw unreadable(rows, e);
+                    throw SqliteCatalogue.unreadable(rows, e);
                 }
                 batch.setNumber(number);
                 number += batch.isEmpty() ? 0 : 1;
@@ -389,7 +268,7 @@ public final class SqliteSource implements TableSource {
                         cursor.close();
                     }
                 } catch (SQLException e) {
-                    throw unreadable(rows, e);
+                    throw SqliteCatalogue.unreadable(rows, e);
                 } finally {
                     cursor = null;
                 }
@@ -407,7 +286,7 @@ public final class SqliteSource implements TableSource {
                     fetchFrom(places.before(queue.row()), queue, wanted, batch, sink);
                 }
             } catch (SQLException e) {
-                throw unreadable(rows, e);
+                throw SqliteCatalogue.unreadable(rows, e);
             }
         }
     }
@@ -446,7 +325,7 @@ public final class SqliteSource implements TableSource {
         try {
             connection.close();
         } catch (SQLException e) {
-            throw unreadable(rows, e);
+            throw SqliteCatalogue.unreadable(rows, e);
         }
     }
 }

@@ -144,7 +144,7 @@ class SqliteSourceTest {
         assertThatThrownBy(() -> SqliteSource.open(new SqliteRows(folder, "x.db", "t"), List.of("a")))
                 .isInstanceOf(SourceException.class)
                 .hasMessageContaining("the database cannot be read");
-        assertThat(SqliteSource.tablesOf(folder.resolve("t.db"))).containsOnlyKeys("keeper");
+        assertThat(SqliteCatalogue.tablesOf(folder.resolve("t.db"))).containsOnlyKeys("keeper");
     }
 
     @Test

@@ -1,0 +1,146 @@
+package taxiomet.sources.sqlite;
+
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.sqlite.SQLiteConfig;
+import taxiomet.charter.NearestWord;
+import taxiomet.charter.SqliteRows;
+import taxiomet.rows.SourceException;
+
+/** What an SQLite database says of itself: its tables, their columns and keys. */
+public final class SqliteCatalogue {
+    private static final int NAMES_SHOWN = 8;
+
+    private SqliteCatalogue() {}
+
+    /**
+     * The tables and views of a database with the names of their columns, in the order of their names.
+     *
+     * @throws SourceException when it cannot be read, or has none
+     */
+    public static Map<String, List<String>> tablesOf(Path file) {
+        SqliteRows any = new SqliteRows(file.getParent(), file.getFileName().toString(), "");
+        Map<String, List<String>> all = new LinkedHashMap<>();
+        try (Connection connection = connect(file)) {
+            for (String table : tables(connection)) {
+                List<String> columns = new ArrayList<>();
+                try (PreparedStatement info =
+                        connection.prepareStatement("SELECT name FROM pragma_table_info(?) ORDER BY cid")) {
+                    info.setString(1, table);
+                    ResultSet result = info.executeQuery();
+                    while (result.next()) {
+                        columns.add(result.getString(1));
+                    }
+                }
+                all.put(table, columns);
+            }
+        } catch (SQLException e) {
+            throw unreadable(any, e);
+        }
+        if (all.isEmpty()) {
+            throw new SourceException(file.toString(), "the database has no tables", "name another file");
+        }
+        return all;
+    }
+
+    static SourceException unreadable(SqliteRows rows, SQLException e) {
+        String said = e.getMessage() == null ? "" : e.getMessage().replaceAll("^\\[(\\w+)\\]\\s*", "");
+        String remedy = said.contains("not a database")
+                ? "name a file that SQLite wrote"
+                : said.contains("locked") ? "check again when nobody writes to it" : "";
+        return new SourceException(rows.path(), "the database cannot be read (" + said + ")", remedy);
+    }
+
+    /** A connection that only reads, with one snapshot for all that is read. */
+    static Connection connect(Path file) throws SQLException {
+        SQLiteConfig config = new SQLiteConfig();
+        config.setReadOnly(true);
+        Connection connection = config.createConnection("jdbc:sqlite:" + file.toAbsolutePath());
+        // One snapshot for all passes: what is read first is read again.
+        connection.setAutoCommit(false);
+        return connection;
+    }
+
+    static String quoted(String name) {
+        return '"' + name.replace("\"", "\"\"") + '"';
+    }
+
+    /**
+     * Reads the columns of a table, those of its primary key first, in the order of the key.
+     *
+     * @param key gets the columns of the primary key
+     */
+    static void readColumns(Connection connection, SqliteRows rows, List<String> there, List<String> key)
+            throws SQLException {
+        try (PreparedStatement info = connection.prepareStatement(
+                "SELECT name, pk FROM pragma_table_info(?) ORDER BY CASE WHEN pk > 0 THEN pk ELSE 99999 END, cid")) {
+            info.setString(1, rows.table());
+            ResultSet result = info.executeQuery();
+            while (result.next()) {
+                there.add(result.getString(1));
+                if (result.getInt(2) > 0) {
+                    key.add(result.getString(1));
+                }
+            }
+        }
+        if (there.isEmpty()) {
+            List<String> tables = tables(connection);
+            throw new SourceException(
+                    rows.path(),
+                    "there is no table `" + rows.table() + "` in it"
+                            + NearestWord.of(rows.table(), tables)
+                                    .map(near -> "; did you mean `" + near + "`?")
+                                    .orElse(""),
+                    tables.isEmpty() ? "it has no tables" : "it has " + listed(tables));
+        }
+    }
+
+    private static List<String> tables(Connection connection) throws SQLException {
+        List<String> names = new ArrayList<>();
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery("SELECT name FROM sqlite_schema"
+                        + " WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite!_%' ESCAPE '!' ORDER BY name")) {
+            while (result.next()) {
+                names.add(result.getString(1));
+            }
+        }
+        return names;
+    }
+
+    static String listed(List<String> names) {
+        String some =
+                names.stream().limit(NAMES_SHOWN).map(name -> "`" + name + "`").collect(Collectors.joining(", "));
+        return names.size() > NAMES_SHOWN ? some + " and " + (names.size() - NAMES_SHOWN) + " more" : some;
+    }
+
+    /** Whether rows can be found by {@code rowid}: not in views, in tables without it, and where a column bears the name. */
+    static boolean hasRowId(Connection connection, SqliteRows rows, List<String> there) throws SQLException {
+        if (there.stream().anyMatch("rowid"::equalsIgnoreCase)) {
+            return false;
+        }
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery("SELECT type FROM sqlite_schema WHERE name = '"
+                        + rows.table().replace("'", "''") + "' AND type = 'table'")) {
+            if (!result.next()) {
+                return false;
+            }
+        }
+        try (Statement statement = connection.createStatement()) {
+            statement
+                    .executeQuery("SELECT rowid FROM " + quoted(rows.table()) + " LIMIT 0")
+                    .close();
+            return true;
+        } catch (SQLException e) {
+            return false;
+        }
+    }
+}
