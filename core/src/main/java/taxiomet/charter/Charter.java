@@ -67,6 +67,7 @@ public record Charter(
         return links.equals(linksOf(tables)) ? List.of() : names(links);
     }
 
+    /** The table of a name; empty when there is none. */
     public Optional<Table> find(String table) {
         int place = indexOf(table);
         return place < 0 ? Optional.empty() : Optional.of(tables.get(place));

@@ -15,6 +15,7 @@ public final class CharterException extends Exception {
         this.problems = List.copyOf(problems);
     }
 
+    /** What is wrong, at least one. */
     public List<Problem> problems() {
         return problems;
     }

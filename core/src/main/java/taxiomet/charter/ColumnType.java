@@ -200,14 +200,17 @@ public record ColumnType(Name name, int length, int precision, int scale) {
         };
     }
 
+    /** The family of types with which its values can be compared. */
     public Family family() {
         return name.family;
     }
 
+    /** Whether it is char, varchar or text. */
     public boolean isText() {
         return family() == Family.TEXT;
     }
 
+    /** Whether it is smallint, integer or bigint. */
     public boolean isInteger() {
         return name == Name.SMALLINT || name == Name.INTEGER || name == Name.BIGINT;
     }

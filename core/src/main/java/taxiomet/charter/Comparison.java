@@ -15,6 +15,7 @@ public enum Comparison {
         this.word = word;
     }
 
+    /** The word that a charter uses. */
     public String word() {
         return word;
     }

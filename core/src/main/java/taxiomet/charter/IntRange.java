@@ -30,6 +30,7 @@ public record IntRange(long least, long most) {
         return most < least ? Optional.empty() : Optional.of(new IntRange(least, most));
     }
 
+    /** Whether a count is in the range, both ends included. */
     public boolean contains(long count) {
         return count >= least && count <= most;
     }

@@ -13,6 +13,7 @@ public enum Severity {
         return name().toLowerCase(Locale.ROOT);
     }
 
+    /** Whether it is as grave as another, or graver. */
     public boolean isAtLeast(Severity other) {
         return compareTo(other) <= 0;
     }

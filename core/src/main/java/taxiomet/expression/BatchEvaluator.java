@@ -13,6 +13,7 @@ public final class BatchEvaluator implements Evaluator.Leaves {
     private TypedBatch batch;
     private int row;
 
+    /** The batch whose rows come next. */
     public void start(TypedBatch toRead) {
         batch = toRead;
     }

@@ -20,6 +20,7 @@ public final class CompiledCondition {
     private final Optional<TruthNode> compiled;
     private final BatchEvaluator evaluator = new BatchEvaluator();
 
+    /** @param condition an expression of type boolean over a row's own columns */
     public CompiledCondition(Expression condition) {
         this.condition = condition;
         this.compiled = NodeCompiler.condition(condition);

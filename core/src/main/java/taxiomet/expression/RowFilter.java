@@ -39,6 +39,7 @@ public final class RowFilter {
                         .toArray();
     }
 
+    /** The batch whose rows come next. */
     public void start(TypedBatch toRead) {
         batch = toRead;
         compiled.start(toRead);

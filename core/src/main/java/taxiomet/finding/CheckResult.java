@@ -134,10 +134,12 @@ public record CheckResult(
         return findings.stream().allMatch(f -> f.severity() == Severity.NOTE);
     }
 
+    /** All rows of all tables, malformed ones too. */
     public long rows() {
         return tables.stream().mapToLong(TableResult::rows).sum();
     }
 
+    /** Rows with at least one fault that is an error or a warning. */
     public long faultyRows() {
         return tables.stream().mapToLong(TableResult::faultyRows).sum();
     }

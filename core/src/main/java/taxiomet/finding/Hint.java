@@ -16,6 +16,7 @@ public record Hint(Kind kind, List<List<String>> parents, Optional<FaultyParent>
         parents = parents.stream().map(List::copyOf).toList();
     }
 
+    /** A hint without a faulty parent. */
     public Hint(Kind kind, List<List<String>> parents) {
         this(kind, parents, Optional.empty());
     }

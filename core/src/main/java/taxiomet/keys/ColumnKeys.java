@@ -56,6 +56,7 @@ public final class ColumnKeys {
         return highs;
     }
 
+    /** Second halves; of cells that are not of their type they say nothing. */
     public long[] lows() {
         return lows;
     }

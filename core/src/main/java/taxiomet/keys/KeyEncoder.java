@@ -60,10 +60,12 @@ public final class KeyEncoder {
         return List.of(forms);
     }
 
+    /** Places of the columns in their table, in key order. */
     public int[] columns() {
         return columns.clone();
     }
 
+    /** The batch whose rows come next. */
     public void start(TypedBatch batch) {
         for (int i = 0; i < columns.length; i++) {
             current[i] = batch.column(columns[i]);
@@ -114,10 +116,12 @@ public final class KeyEncoder {
         }
     }
 
+    /** First halves of the keys of all rows, after {@link #encodeAll}. */
     public long[] highs() {
         return highs;
     }
 
+    /** Second halves of the keys of all rows, after {@link #encodeAll}. */
     public long[] lows() {
         return lows;
     }
@@ -151,10 +155,12 @@ public final class KeyEncoder {
         return current[place].state(row);
     }
 
+    /** Whether no cell of the row looked at is null or ill-typed. */
     public boolean isComplete() {
         return nulls == 0 && illTyped == 0;
     }
 
+    /** Whether all cells of the row looked at are null. */
     public boolean isAllNull() {
         return nulls == columns.length;
     }
@@ -245,10 +251,12 @@ public final class KeyEncoder {
         takeFingerprint();
     }
 
+    /** The first half of the key last encoded. */
     public long high() {
         return high;
     }
 
+    /** The second half of the key last encoded. */
     public long low() {
         return low;
     }

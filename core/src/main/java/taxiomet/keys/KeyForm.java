@@ -28,10 +28,12 @@ public record KeyForm(Family family, Comparison comparison) {
         return 31 * family.hashCode() + comparison.hashCode();
     }
 
+    /** The form in which values of a column are compared with one another. */
     public static KeyForm of(Column column) {
         return new KeyForm(column.type().family(), column.type().isText() ? column.comparison() : Comparison.EXACT);
     }
 
+    /** The forms of a key's columns, in their order. */
     public static List<KeyForm> of(Table table, Key key) {
         return key.columns().stream().map(name -> of(table.column(name))).toList();
     }

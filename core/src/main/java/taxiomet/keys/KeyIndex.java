@@ -145,6 +145,7 @@ public final class KeyIndex implements AutoCloseable {
         return isSealed && keys != null;
     }
 
+    /** Whether a key is there; only once {@link #canAnswer}. */
     public boolean contains(long high, long low) {
         return keys.contains(high, low);
     }
@@ -218,10 +219,12 @@ public final class KeyIndex implements AutoCloseable {
         return keys != null && keys.addRowsOf(high, low, rows);
     }
 
+    /** How many columns a key has. */
     public int parts() {
         return parts;
     }
 
+    /** What bounds the keys in memory. */
     public MemoryBudget budget() {
         return budget;
     }

@@ -72,6 +72,7 @@ public final class KeySet {
         }
     }
 
+    /** Adds a key: {@link #PRESENT} when it is there already, {@link #FULL} when there is no room for it. */
     public int add(long high, long low) {
         if (high < 0 || areAllPairs) {
             return addPair(high, low);
@@ -314,6 +315,7 @@ public final class KeySet {
         return packed;
     }
 
+    /** Whether a key is there. */
     public boolean contains(long high, long low) {
         if (high < 0 || areAllPairs) {
             return buckets != null ? buckets.contains(high, low) : pairs.contains(high, low);
@@ -332,10 +334,12 @@ public final class KeySet {
         return bits != null ? bits.size() : longs != null ? longs.size() : 0;
     }
 
+    /** How many different keys there are. */
     public long size() {
         return packedSize() + pairs.size() + (buckets != null ? buckets.size() : 0);
     }
 
+    /** Hands over every key once, in no order. */
     public void forEach(Sink sink) {
         forEachPacked(sink);
         pairs.forEach(sink);
@@ -375,6 +379,7 @@ public final class KeySet {
         }
     }
 
+    /** Gives the memory back. */
     public void close() {
         closePacked();
         pairs.close();

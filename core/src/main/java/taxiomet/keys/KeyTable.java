@@ -44,14 +44,17 @@ public final class KeyTable implements AutoCloseable {
         return values[slot] != ABSENT;
     }
 
+    /** The value of a slot that is used. */
     public long value(int slot) {
         return values[slot];
     }
 
+    /** Puts another value into a slot that is used. */
     public void setValue(int slot, long value) {
         values[slot] = value;
     }
 
+    /** Whether a key is there. */
     public boolean contains(long high, long low) {
         return isUsed(slotOf(high, low));
     }

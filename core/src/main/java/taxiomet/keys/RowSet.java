@@ -13,6 +13,7 @@ public final class RowSet {
     private long lastPageNumber = -1;
     private long size;
 
+    /** Adds a row, by its reference; once, however often. */
     public void add(long ref) {
         long number = ref >>> PAGE_BITS;
         if (number != lastPageNumber) {
@@ -27,6 +28,7 @@ public final class RowSet {
         }
     }
 
+    /** How many different rows there are. */
     public long size() {
         return size;
     }

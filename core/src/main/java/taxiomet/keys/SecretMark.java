@@ -8,6 +8,7 @@ public final class SecretMark {
 
     private SecretMark() {}
 
+    /** The mark of a secret, in hexadecimal digits. */
     public static String of(Secret secret) {
         Fingerprint mark = new Fingerprint(secret);
         mark.ofPair(0, 0, KIND);

@@ -49,6 +49,7 @@ public final class TypedBatch {
         return batch;
     }
 
+    /** Reads the values of a batch; what was read before is forgotten. */
     public void read(RowBatch batch) {
         rows = batch;
         size = batch.size();
@@ -60,10 +61,12 @@ public final class TypedBatch {
         }
     }
 
+    /** How many sound rows the batch has. */
     public int size() {
         return size;
     }
 
+    /** The reference of a row of the batch. */
     public long ref(int row) {
         return rows.ref(row);
     }

@@ -24,6 +24,7 @@ public final class ProposalException extends RuntimeException {
         }
     }
 
+    /** @param place the file and line, or the option */
     public ProposalException(String place, String problem, String remedy) {
         this(List.of(new Fault(place, problem, remedy)));
     }

@@ -62,6 +62,7 @@ public final class RowBatch {
         }
     }
 
+    /** Takes all rows out, so that it can be filled again. */
     public void clear() {
         size = 0;
         bytes = 0;
@@ -93,6 +94,7 @@ public final class RowBatch {
         }
     }
 
+    /** Adds a row that is none of the table. */
     public void addMalformed(MalformedRow row) {
         malformed.add(row);
     }
@@ -119,22 +121,27 @@ public final class RowBatch {
         return number;
     }
 
+    /** Whether no more rows should go in. */
     public boolean isFull() {
         return size >= fullAt || malformed.size() >= fullAt || bytes >= BYTES;
     }
 
+    /** Whether it has neither sound nor malformed rows. */
     public boolean isEmpty() {
         return size == 0 && malformed.isEmpty();
     }
 
+    /** How many sound rows it has. */
     public int size() {
         return size;
     }
 
+    /** How many columns it has. */
     public int columnCount() {
         return columns.length;
     }
 
+    /** The cells of a column, in the order in which columns were asked for. */
     public CellColumn column(int index) {
         return columns[index];
     }
@@ -149,6 +156,7 @@ public final class RowBatch {
         return lines[row];
     }
 
+    /** The rows that could not be taken apart. */
     public List<MalformedRow> malformed() {
         return malformed;
     }

@@ -19,6 +19,7 @@ public record RowEdits(NavigableMap<Long, RowEdit> rows, List<List<String>> newR
      */
     public record RowEdit(boolean isDeleted, Map<Integer, String> cells) {}
 
+    /** Whether nothing changes. */
     public boolean isEmpty() {
         return rows.isEmpty() && newRows.isEmpty();
     }

@@ -13,14 +13,17 @@ public final class RowRef {
 
     private RowRef() {}
 
+    /** The reference of a row, by its part (from 0) and its number in it (from 1). */
     public static long of(int part, long row) {
         return ((long) part << ROW_BITS) | row;
     }
 
+    /** The part, 0 for the first. */
     public static int part(long ref) {
         return (int) (ref >>> ROW_BITS);
     }
 
+    /** The number in the part, 1 for the first data row. */
     public static long row(long ref) {
         return ref & ROW_MASK;
     }

@@ -24,6 +24,7 @@ public final class LongSpool implements AutoCloseable {
         this.blockSize = blockSize;
     }
 
+    /** Adds a long behind those that are there. */
     public void add(long value) {
         if (buffered == buffer.length) {
             makeRoom();
@@ -43,6 +44,7 @@ public final class LongSpool implements AutoCloseable {
         buffered = 0;
     }
 
+    /** How many longs there are. */
     public long size() {
         return inFile() + buffered;
     }

@@ -10,6 +10,7 @@ public final class MemoryBudget {
     private final long limit;
     private long taken;
 
+    /** @param limit in bytes */
     public MemoryBudget(long limit) {
         this.limit = limit;
     }
@@ -38,6 +39,7 @@ public final class MemoryBudget {
         return true;
     }
 
+    /** Gives back what was taken. */
     public synchronized void giveBack(long bytes) {
         taken -= bytes;
     }

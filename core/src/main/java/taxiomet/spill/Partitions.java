@@ -12,6 +12,7 @@ public final class Partitions implements AutoCloseable {
     private final SpillFile file;
     private final int buffer;
 
+    /** @param folder where partitions go that grow */
     public Partitions(SpillFolder folder) {
         this.file = new SpillFile(folder);
         this.buffer = folder.bufferedLongs();

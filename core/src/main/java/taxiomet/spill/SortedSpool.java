@@ -23,10 +23,12 @@ public final class SortedSpool implements AutoCloseable {
     private LongSpool runs;
     private final List<Long> runEnds = new ArrayList<>();
 
+    /** @param folder where runs go that memory does not hold */
     public SortedSpool(SpillFolder folder) {
         this.folder = folder;
     }
 
+    /** Adds a pair. */
     public void add(long first, long second) {
         if (buffered == firsts.length) {
             if (buffered == RUN_PAIRS) {
@@ -41,6 +43,7 @@ public final class SortedSpool implements AutoCloseable {
         seconds[buffered++] = second;
     }
 
+    /** How many pairs there are. */
     public long size() {
         return buffered + (runs == null ? 0 : runs.size() / 2);
     }

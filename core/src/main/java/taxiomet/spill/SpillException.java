@@ -7,6 +7,7 @@ import java.nio.file.Path;
 public final class SpillException extends RuntimeException {
     private static final long serialVersionUID = 1;
 
+    /** @param folder that could not be written to */
     public SpillException(Path folder, IOException cause) {
         super(
                 "temporary files in " + folder + " cannot be written or read (" + cause.getMessage()

@@ -41,11 +41,13 @@ public sealed class CellColumn permits NumberCells {
         return false;
     }
 
+    /** Takes all cells out, so that it can be filled again. */
     public void clear() {
         size = 0;
         used = 0;
     }
 
+    /** How many cells there are. */
     public int size() {
         return size;
     }
@@ -56,6 +58,7 @@ public sealed class CellColumn permits NumberCells {
         return used;
     }
 
+    /** Whether a cell is null. */
     public boolean isNull(int row) {
         print();
         return (int) spans[row] == NULL;
@@ -67,6 +70,7 @@ public sealed class CellColumn permits NumberCells {
         return bytes;
     }
 
+    /** Where a cell begins in {@link #bytes}. */
     public int start(int row) {
         print();
         return (int) (spans[row] >>> 32);
@@ -106,10 +110,12 @@ public sealed class CellColumn permits NumberCells {
         return isNull(row) ? null : new String(bytes, start(row), length(row), StandardCharsets.UTF_8);
     }
 
+    /** Adds a null. */
     public void addNull() {
         room(size + 1)[size++] = span(used, NULL);
     }
 
+    /** Adds a text. */
     public void add(String text) {
         byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
         add(utf8, 0, utf8.length);

@@ -60,6 +60,7 @@ public final class NumberCells extends CellColumn {
         return values[row];
     }
 
+    /** Adds a whole number; among doubles or texts its text. */
     public void add(long number) {
         if (areTexts || (areDoubles && count > 0)) {
             add(Long.toString(number));
@@ -68,6 +69,7 @@ public final class NumberCells extends CellColumn {
         put(number);
     }
 
+    /** Adds a floating-point number; among whole numbers or texts its text. */
     public void add(double number) {
         if (areTexts || (!areDoubles && hasNumber())) {
             add(Double.toString(number));

@@ -32,6 +32,7 @@ public final class TypedColumn {
     long[] lows = new long[0];
     Refusal[] refusals = new Refusal[0];
 
+    /** A column whose values are kept. */
     public TypedColumn(Column column) {
         this(column, true);
     }
@@ -98,10 +99,12 @@ public final class TypedColumn {
         return highs;
     }
 
+    /** What is declared. */
     public Column column() {
         return column;
     }
 
+    /** The cells as they were written. */
     public CellColumn cells() {
         return cells;
     }
@@ -133,10 +136,12 @@ public final class TypedColumn {
         return column.type().isText() ? (int) lows[row] : cells.length(row);
     }
 
+    /** The first half of a value; see above. */
     public long high(int row) {
         return highs[row];
     }
 
+    /** The second half of a value; see above. */
     public long low(int row) {
         return lows[row];
     }

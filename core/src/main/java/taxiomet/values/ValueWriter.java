@@ -21,6 +21,7 @@ public final class ValueWriter {
     private final boolean hasDecimalComma;
     private final DateTimeFormatter format;
 
+    /** @param column whose way of writing is followed */
     public ValueWriter(Column column) {
         type = column.type();
         hasDecimalComma = column.decimalComma();

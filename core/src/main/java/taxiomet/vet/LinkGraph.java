@@ -20,6 +20,7 @@ public final class LinkGraph {
     private final Map<String, Table> tables = new LinkedHashMap<>();
     private final Map<String, List<ForeignKey>> linksToParent = new LinkedHashMap<>();
 
+    /** @param charter whose links it is made of */
     public LinkGraph(Charter charter) {
         this.charter = charter;
         charter.tables().forEach(table -> {

@@ -95,6 +95,7 @@ public record VetResult(
         return neighbours;
     }
 
+    /** How many judgements there are of a severity. */
     public long count(Severity severity) {
         long count = judgements.stream().filter(j -> j.severity() == severity).count();
         return severity == Severity.NOTE ? count + remarks.size() : count;

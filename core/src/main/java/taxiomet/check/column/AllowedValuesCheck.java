@@ -18,6 +18,7 @@ public final class AllowedValuesCheck extends ColumnCheck {
     private final KeyForm form;
     private final KeyTable allowed = new KeyTable(null);
 
+    /** @param place of the column in its table */
     public AllowedValuesCheck(int place, Column column, Secret secret, FaultLog faults) {
         super(place, faults);
         form = KeyForm.of(column);

@@ -21,6 +21,7 @@ public final class ColumnKinds implements Kind {
 
     private record PlannedGaps(Table table, Column column, GapCheck check) {}
 
+    /** @param plan gets the checks */
     public ColumnKinds(Plan plan) {
         this.plan = plan;
     }

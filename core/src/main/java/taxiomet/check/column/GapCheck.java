@@ -23,6 +23,7 @@ public final class GapCheck extends OrderedCheck implements Conclusion {
     private long gaps;
     private long missing;
 
+    /** @param column its place in its table; of whole numbers */
     public GapCheck(int column, SpillFolder spill) {
         this.column = column;
         this.numbers = new SortedSpool(spill);

@@ -10,6 +10,7 @@ import taxiomet.values.TypedColumn;
 public final class LengthCheck extends ColumnCheck {
     private final IntRange range;
 
+    /** @param range how many code points a text may have */
     public LengthCheck(int column, IntRange range, FaultLog faults) {
         super(column, faults);
         this.range = range;

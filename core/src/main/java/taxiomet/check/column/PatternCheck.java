@@ -10,6 +10,7 @@ import taxiomet.values.TypedColumn;
 public final class PatternCheck extends ColumnCheck {
     private final Pattern pattern;
 
+    /** @param pattern in RE2 syntax, which the whole text must match */
     public PatternCheck(int column, String pattern, FaultLog faults) {
         super(column, faults);
         this.pattern = Pattern.compile(pattern);

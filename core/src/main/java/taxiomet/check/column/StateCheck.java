@@ -9,6 +9,7 @@ import taxiomet.values.TypedColumn;
 public final class StateCheck extends ColumnCheck {
     private final byte state;
 
+    /** @param state as {@link TypedColumn} has them */
     public StateCheck(int column, byte state, FaultLog log) {
         super(column, log);
         this.state = state;

@@ -7,6 +7,7 @@ import taxiomet.values.TypedColumn;
 
 /** Values that are not of their column's type. */
 public final class TypeCheck extends ColumnCheck {
+    /** @param mismatches gets the rows whose value is not of the column's type, with the rule it broke */
     public TypeCheck(int column, FaultLog mismatches) {
         super(column, mismatches);
     }

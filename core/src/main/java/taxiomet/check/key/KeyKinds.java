@@ -18,6 +18,7 @@ public final class KeyKinds implements Kind {
     private final Plan plan;
     private final KeyIndexes indexes;
 
+    /** @param indexes gets the keys, which links may ask */
     public KeyKinds(Plan plan, KeyIndexes indexes) {
         this.plan = plan;
         this.indexes = indexes;

@@ -37,6 +37,7 @@ public final class RepeatedRows extends OrderedCheck implements KeyIndex.Repeate
     private long groups;
     private long excess;
 
+    /** @param duplicates gets the rows, group by group */
     public RepeatedRows(
             KeyEncoder encoder,
             KeyIndex index,

@@ -28,6 +28,7 @@ public final class ChildrenCheck implements Conclusion {
     private final Partitions children;
     private final TreeMap<Long, Long> parentsByCount = new TreeMap<>();
 
+    /** @param range how many children a parent may have */
     public ChildrenCheck(SpillFolder spill, IntRange range, FaultLog tooFew, FaultLog tooMany) {
         this.range = range;
         this.tooFew = tooFew;

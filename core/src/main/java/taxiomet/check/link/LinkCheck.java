@@ -273,30 +273,37 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
         });
     }
 
+    /** The different values without a parent. */
     public MissingValues missingValues() {
         return missing;
     }
 
+    /** The rows without a parent. */
     public FaultLog orphans() {
         return orphans;
     }
 
+    /** The child's rows that could be read. */
     public long rows() {
         return rows;
     }
 
+    /** Rows looked up among the parents, ill-typed ones too. */
     public long judged() {
         return judged;
     }
 
+    /** Rows with nulls in all columns of the link. */
     public long nulls() {
         return nulls;
     }
 
+    /** Rows with nulls in some columns of it. */
     public long halfNulls() {
         return halfNulls;
     }
 
+    /** Rows among the judged with a value that is not of its type. */
     public long illTyped() {
         return illTyped;
     }

@@ -48,6 +48,7 @@ public final class LinkKinds implements Kind {
         }
     }
 
+    /** @param indexes have the keys that links point at */
     public LinkKinds(Plan plan, KeyIndexes indexes) {
         this.plan = plan;
         this.indexes = indexes;

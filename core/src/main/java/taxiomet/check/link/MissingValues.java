@@ -83,10 +83,12 @@ public final class MissingValues implements AutoCloseable {
         }
     }
 
+    /** How many different values there are; after {@link #count}. */
     public long distinct() {
         return distinct;
     }
 
+    /** As many of the commonest as were wanted, the commonest first; after {@link #count}. */
     public List<Value> commonest() {
         return commonest;
     }

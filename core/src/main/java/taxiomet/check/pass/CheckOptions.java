@@ -22,6 +22,7 @@ public record CheckOptions(Set<String> only, int examples, int hinted) {
         return Math.max(LEAST_NAMED_VALUES, examples);
     }
 
+    /** Whether a table is among those to judge. */
     public boolean judges(String table) {
         return only.isEmpty() || only.contains(table);
     }

@@ -48,6 +48,7 @@ public final class FaultLog implements AutoCloseable {
         telling = how;
     }
 
+    /** How its rows are told. */
     public Telling telling() {
         return telling;
     }
@@ -84,30 +85,37 @@ public final class FaultLog implements AutoCloseable {
         rows.add(firstOfGroup, ref);
     }
 
+    /** How many rows it has. */
     public long size() {
         return rows.size();
     }
 
+    /** The kind of its finding. */
     public FindingKind kind() {
         return kind;
     }
 
+    /** How grave its finding is. */
     public Severity severity() {
         return severity;
     }
 
+    /** The table whose rows these are. */
     public String table() {
         return table;
     }
 
+    /** The column, key, link or rule; the table itself for malformed rows. */
     public String at() {
         return at;
     }
 
+    /** The columns in which the fault stands. */
     public List<String> columns() {
         return columns;
     }
 
+    /** The reason of a number that was logged with a row; empty where no reasons are given. */
     public String reason(long number) {
         return reasons.isEmpty() ? "" : reasons.get((int) number);
     }
@@ -145,6 +153,7 @@ public final class FaultLog implements AutoCloseable {
         return kind.isGrouped();
     }
 
+    /** Its rows with what was logged with each, ascending: by row, or by group and row. */
     public SortedSpool.Reader read() {
         return rows.read();
     }

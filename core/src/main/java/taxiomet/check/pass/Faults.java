@@ -9,10 +9,12 @@ public final class Faults {
     private String[] reasons = new String[8];
     private int size;
 
+    /** @param log gets the rows when it is their turn */
     public Faults(FaultLog log) {
         this.log = log;
     }
 
+    /** Adds a row without more to say. */
     public void add(long ref) {
         add(ref, null);
     }
@@ -27,6 +29,7 @@ public final class Faults {
         reasons[size++] = reason;
     }
 
+    /** It is the turn of this batch: its rows go into the log. */
     public void settle() {
         for (int i = 0; i < size; i++) {
             if (reasons[i] == null) {

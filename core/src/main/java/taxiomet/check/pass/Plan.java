@@ -33,6 +33,7 @@ public final class Plan implements AutoCloseable {
     private final List<Runnable> whenTold = new ArrayList<>();
     private final List<Runnable> atEnd = new ArrayList<>();
 
+    /** @param spill where states go that grow with the rows; closed by the caller */
     public Plan(Charter charter, CheckOptions options, SpillFolder spill, RunContext context) {
         this.charter = charter;
         this.options = options;
@@ -40,10 +41,12 @@ public final class Plan implements AutoCloseable {
         this.context = context;
     }
 
+    /** The rules. */
     public Charter charter() {
         return charter;
     }
 
+    /** What is asked for. */
     public CheckOptions options() {
         return options;
     }
@@ -117,6 +120,7 @@ public final class Plan implements AutoCloseable {
         return checks.keySet();
     }
 
+    /** The checks that look at a table that is read. */
     public List<RowCheck> checksOf(Table table) {
         return checks.get(table.name());
     }
@@ -165,6 +169,7 @@ public final class Plan implements AutoCloseable {
         return logs.stream().anyMatch(log -> log.size() > 0 && log.table().equals(table.name()));
     }
 
+    /** All logs, in the order in which they were made. */
     public List<FaultLog> logs() {
         return logs;
     }

@@ -43,6 +43,7 @@ public final class RowLookup {
         }
     }
 
+    /** @param source the rows of the table with all its declared columns */
     public RowLookup(Table table, TableSource source) {
         this.source = source;
         this.columns = IntStream.range(0, table.columns().size()).toArray();

@@ -15,6 +15,7 @@ public final class RowsAtHand {
     private final Map<String, RowLookup> lookups = new HashMap<>();
     private final Map<String, Map<Long, FoundRow>> shown = new HashMap<>();
 
+    /** @param sources of all tables that findings can be about, by name */
     public RowsAtHand(Charter charter, Map<String, TableSource> sources) {
         this.sources = sources;
         sources.forEach((name, source) -> lookups.put(name, new RowLookup(charter.table(name), source)));
@@ -44,6 +45,7 @@ public final class RowsAtHand {
         return lookups.get(table);
     }
 
+    /** The source of a table. */
     public TableSource source(String table) {
         return sources.get(table);
     }

@@ -141,6 +141,7 @@ public final class TablePass {
         return rows;
     }
 
+    /** How many of them were malformed. */
     public long malformed() {
         return malformed;
     }

@@ -21,6 +21,7 @@ public final class RuleCheck implements RowCheck, JudgedRule {
     private long notJudged;
     private long unknown;
 
+    /** @param faults gets the rows that break the rule */
     public RuleCheck(Rule rule, FaultLog faults) {
         this.rule = rule;
         this.columns = rule.condition().columnsRead();

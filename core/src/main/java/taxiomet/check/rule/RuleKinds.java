@@ -24,6 +24,7 @@ public final class RuleKinds implements Kind {
 
     private record PlannedRule(Table table, JudgedRule check) {}
 
+    /** @param plan gets the checks */
     public RuleKinds(Plan plan) {
         this.plan = plan;
     }

@@ -95,6 +95,7 @@ public final class MariadbReplay extends Replay {
      */
     private record Step(int index, ReachedLink link, boolean looksUp) {}
 
+    /** @param proposal what is to be carried out */
     public MariadbReplay(ReachedRows rows, Proposal proposal) {
         super(rows, proposal);
         inOrder = new ArrayList<>(rows.links());

@@ -79,6 +79,7 @@ public final class KeyLookup {
         keepsVacated = true;
     }
 
+    /** A check has found each key once: others with it need not be looked for. */
     public void setUniqueAsRead() {
         isUniqueAsRead = true;
     }

@@ -18,6 +18,7 @@ public final class ListedCondition implements LineCondition {
     /** For each key, the number of its line among the lines. */
     private final Map<Object, Integer> lines;
 
+    /** @param lines the keys named, each with the line that names it */
     public ListedCondition(ReachedTable table, int[] columns, Map<Object, Integer> lines) {
         this.table = table;
         this.columns = columns.clone();
@@ -41,6 +42,7 @@ public final class ListedCondition implements LineCondition {
         return keyOf(table, columns, values);
     }
 
+    /** The key of some values as {@code lines} has it; null when one of them is null or not of its type. */
     public static Object keyOf(ReachedTable table, int[] columns, Object[] values) {
         return keyOf(forms(table, columns), values);
     }

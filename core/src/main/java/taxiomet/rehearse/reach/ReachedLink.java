@@ -65,18 +65,22 @@ public final class ReachedLink {
         });
     }
 
+    /** Whether it leads from a table to itself. */
     public boolean isSelf() {
         return Objects.equals(link.child(), link.parent());
     }
 
+    /** Whether some nulls in its columns are a fault. */
     public boolean isMatchFull() {
         return link.match() == Match.FULL;
     }
 
+    /** Whether some nulls in its columns leave the others to be matched. */
     public boolean isMatchPartial() {
         return link.match() == Match.PARTIAL;
     }
 
+    /** What it does when a parent goes, or when its key changes. */
     public Action action(boolean isDelete) {
         return isDelete ? link.onDelete() : link.onUpdate();
     }
@@ -105,6 +109,7 @@ public final class ReachedLink {
         return sorted;
     }
 
+    /** Whether a row now has a key that children point at. */
     public boolean hasParent(Object key) {
         return !parent.find(parents, key).isEmpty();
     }

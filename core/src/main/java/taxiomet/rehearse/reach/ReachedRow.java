@@ -33,6 +33,7 @@ public final class ReachedRow {
 
     public Effect lastEffect;
 
+    /** @param values by the slots of its table */
     public ReachedRow(ReachedTable table, long ref, Object[] values, boolean isNew) {
         this.table = table;
         this.ref = ref;
@@ -41,6 +42,7 @@ public final class ReachedRow {
         this.position = ref;
     }
 
+    /** Whether the proposal made it. */
     public boolean isNew() {
         return original == null;
     }

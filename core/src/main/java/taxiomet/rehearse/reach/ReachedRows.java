@@ -56,6 +56,7 @@ public final class ReachedRows {
         }
     }
 
+    /** No rows yet; tables and links of a charter. */
     public ReachedRows(Charter charter) {
         this.charter = charter;
         for (Table table : charter.tables()) {
@@ -71,10 +72,12 @@ public final class ReachedRows {
         }
     }
 
+    /** The rules. */
     public Charter charter() {
         return charter;
     }
 
+    /** All tables, as declared. */
     public List<ReachedTable> tables() {
         return tables;
     }
@@ -84,6 +87,7 @@ public final class ReachedRows {
         return links;
     }
 
+    /** The table of a name that is known to exist. */
     public ReachedTable table(String name) {
         return tables.get(charter.indexOf(name));
     }
@@ -110,12 +114,14 @@ public final class ReachedRows {
         }
     }
 
+    /** Has a row go. */
     public void delete(ReachedRow row) {
         note(row, new Deleted(row, row.lastEffect));
         row.table.takeOut(row);
         row.version++;
     }
 
+    /** Gives a row other values, by its slots; it stands behind all others from now on (P1). */
     public void write(ReachedRow row, Object[] values, int statement) {
         note(row, new Rewritten(row, row.values, row.position, row.statement, row.lastEffect));
         row.table.replace(row, values);
@@ -124,6 +130,7 @@ public final class ReachedRows {
         row.statement = statement;
     }
 
+    /** Makes a row, with values by the slots of its table. */
     public ReachedRow insert(ReachedTable table, Object[] values, int statement) {
         ReachedRow row = table.addNew(values);
         note(row, new Made(row));

@@ -73,6 +73,7 @@ public final class ReachedTable {
         keep(new int[0]);
     }
 
+    /** What is declared. */
     public Table table() {
         return table;
     }
@@ -92,18 +93,22 @@ public final class ReachedTable {
         return files.get(RowRef.part(ref));
     }
 
+    /** Names of its files, without their folders. */
     public List<String> files() {
         return files;
     }
 
+    /** How the cells of a column are read and written. */
     public CellCodec codec(int column) {
         return codecs[column];
     }
 
+    /** The column at a place. */
     public Column column(int column) {
         return codecs[column].column();
     }
 
+    /** How many columns it has. */
     public int width() {
         return codecs.length;
     }
@@ -118,18 +123,22 @@ public final class ReachedTable {
         }
     }
 
+    /** Places of the columns whose values are kept, by their slots. */
     public int[] columnsKept() {
         return columnsKept.clone();
     }
 
+    /** Where in a row's values a column stands; negative where it is not kept. */
     public int slotOf(int column) {
         return slots[column];
     }
 
+    /** Whether the values of a column are kept. */
     public boolean keeps(int column) {
         return slots[column] >= 0;
     }
 
+    /** The way to rows by some columns, compared in these forms. */
     public KeyLookup lookup(int[] columns, List<KeyForm> forms) {
         for (KeyLookup lookup : lookups) {
             if (lookup.isFor(columns, forms)) {
@@ -141,6 +150,7 @@ public final class ReachedTable {
         return lookup;
     }
 
+    /** The way to rows by a key. */
     public KeyLookup lookup(Key key) {
         return lookup(table.indexesOf(key.columns()), KeyForm.of(table, key));
     }
@@ -169,6 +179,7 @@ public final class ReachedTable {
         }
     }
 
+    /** Has the rows with a key read, unless they have been. */
     public void want(KeyLookup lookup, Object key) {
         use(lookup);
         lookup.want(key);
@@ -314,6 +325,7 @@ public final class ReachedTable {
         return newRows.stream().filter(row -> !row.isGone).toList();
     }
 
+    /** Whether any row is changed, gone or new. */
     public boolean isChanged() {
         return rows.any(ReachedRow::isChanged) || newRows.stream().anyMatch(row -> !row.isGone);
     }
@@ -427,6 +439,7 @@ public final class ReachedTable {
         return false;
     }
 
+    /** The rows that the proposal made, those gone again among them, in their order. */
     public List<ReachedRow> newRows() {
         return newRows;
     }

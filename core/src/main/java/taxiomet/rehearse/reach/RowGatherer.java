@@ -39,6 +39,7 @@ public final class RowGatherer {
         void reading(String table);
     }
 
+    /** @param watcher is told which table is being read */
     public RowGatherer(ReachedRows rows, Map<String, TableSource> sources, RunContext context, Watcher watcher) {
         this.rows = rows;
         this.sources = sources;

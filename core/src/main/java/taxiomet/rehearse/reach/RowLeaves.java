@@ -20,10 +20,12 @@ public final class RowLeaves implements Evaluator.Leaves {
     private final Object[] values;
     private final Map<InQuery, QueryAnswer> answers;
 
+    /** The values of a row of which nothing else is asked. */
     public RowLeaves(ReachedTable table, Object[] values) {
         this(table, NOWHERE, values, Map.of());
     }
 
+    /** @param answers what the queries in the expression gave */
     public RowLeaves(ReachedTable table, long ref, Object[] values, Map<InQuery, QueryAnswer> answers) {
         this.table = table;
         this.ref = ref;

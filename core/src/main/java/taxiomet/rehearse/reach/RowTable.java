@@ -51,6 +51,7 @@ public final class RowTable {
         return size;
     }
 
+    /** Hands over every row, in no order. */
     public void forEach(Consumer<ReachedRow> consumer) {
         for (ReachedRow row : slots) {
             if (row != null) {

@@ -22,6 +22,7 @@ public record ChangeOutcome(
         List<ReachedRow> keptByTwins,
         int direct,
         boolean isUndone) {
+    /** Whether nothing refused it. */
     public boolean isAccepted() {
         return refusals.isEmpty();
     }

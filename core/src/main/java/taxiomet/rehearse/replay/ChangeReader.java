@@ -58,6 +58,7 @@ public final class ChangeReader {
         int[] columnsSet();
     }
 
+    /** @param now what {@code current_timestamp} is */
     public ChangeReader(ReachedRows rows, Instant now, Assigning assigning) {
         this.rows = rows;
         this.now = now;

@@ -20,6 +20,7 @@ public final class Refusals {
      */
     public record Rule(RefusalKind kind, ReachedTable table, String name) {}
 
+    /** A rule refuses at a row. */
     public void add(RefusalKind kind, ReachedTable table, String name, ReachedRow row) {
         rows.computeIfAbsent(new Rule(kind, table, name), rule -> new LinkedHashSet<>())
                 .add(row);
@@ -30,6 +31,7 @@ public final class Refusals {
         rows.computeIfAbsent(new Rule(kind, table, name), rule -> new LinkedHashSet<>());
     }
 
+    /** Whether nothing refuses. */
     public boolean isEmpty() {
         return rows.isEmpty();
     }
@@ -39,6 +41,7 @@ public final class Refusals {
         return rows;
     }
 
+    /** The rule that was met first; there is one. */
     public Rule first() {
         return rows.keySet().iterator().next();
     }

@@ -55,6 +55,7 @@ public abstract class Replay {
     private Change changeAtHand;
     private Optional<StatementTrace> trace = Optional.empty();
 
+    /** @param proposal what is to be carried out */
     public Replay(ReachedRows rows, Proposal proposal) {
         this.rows = rows;
         this.proposal = proposal;

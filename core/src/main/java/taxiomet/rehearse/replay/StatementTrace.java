@@ -39,6 +39,7 @@ public final class StatementTrace {
         kept.clear();
     }
 
+    /** The statements of all changes that were accepted, in their order. */
     public List<PlannedStatement> statements() {
         return kept;
     }

@@ -13,6 +13,7 @@ public final class CellsOf {
 
     public static final CellChanges NONE = new CellChanges(Map.of(), Map.of());
 
+    /** What an effect does to the cells of its row. */
     public static CellChanges effect(Effect effect) {
         Map<String, String> before = new LinkedHashMap<>();
         Map<String, String> after = new LinkedHashMap<>();

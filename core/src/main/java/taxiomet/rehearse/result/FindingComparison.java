@@ -31,6 +31,7 @@ public final class FindingComparison implements AutoCloseable {
 
     private FindingRowsSeen allBefore;
 
+    /** @param sources the rows of all tables as they were read, by name */
     public FindingComparison(
             ReachedRows rows, Map<String, TableSource> sources, RowGatherer gatherer, RunContext context) {
         this.rows = rows;

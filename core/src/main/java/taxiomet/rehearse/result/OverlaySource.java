@@ -31,6 +31,7 @@ public final class OverlaySource implements TableSource {
 
     private final List<ReachedRow> made;
 
+    /** @param read the rows as they were read, some or all */
     public OverlaySource(TableSource read, ReachedTable table) {
         this.read = read;
         this.table = table;

@@ -56,6 +56,7 @@ public final class ResultBuilder {
     private List<FindingChange> mended = List.of();
     private final Map<Integer, Integer> passesAfter = new HashMap<>();
 
+    /** @param behaviour whose behaviour was followed, as results name it */
     public ResultBuilder(
             Charter charter, Proposal proposal, String behaviour, int examples, ReachedRows rows, RowNames names) {
         this.charter = charter;
@@ -66,6 +67,7 @@ public final class ResultBuilder {
         this.names = names;
     }
 
+    /** Says where it would end otherwise. */
     public void setElsewhere(List<Divergence> divergences) {
         elsewhere = divergences;
     }
@@ -80,6 +82,7 @@ public final class ResultBuilder {
         passesAfter.put(change, later + 1);
     }
 
+    /** The result of what became of each change, and of the end behind the last. */
     public RehearsalResult build(List<ChangeOutcome> outcomes) {
         ChangeOutcome end = outcomes.get(outcomes.size() - 1);
         List<ChangeResult> changes = new ArrayList<>();

@@ -20,6 +20,7 @@ public final class RowNames {
     private final Map<String, TableSource> sources;
     private final Map<ReachedRow, RowName> known = new HashMap<>();
 
+    /** @param sources the rows of all tables, by name */
     public RowNames(Map<String, TableSource> sources) {
         this.sources = sources;
     }
@@ -38,6 +39,7 @@ public final class RowNames {
         return rows.stream().map(known::get).toList();
     }
 
+    /** What a row is called. */
     public RowName of(ReachedRow row) {
         return of(List.of(row)).get(0);
     }

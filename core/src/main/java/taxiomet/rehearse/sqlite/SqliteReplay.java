@@ -88,6 +88,7 @@ public final class SqliteReplay extends Replay {
 
     private long greatestGiven;
 
+    /** @param order in which links were declared */
     public SqliteReplay(ReachedRows rows, Proposal proposal, List<ReachedLink> order) {
         super(rows, proposal);
         this.lastDeclaredFirst = new ArrayList<>(order);

@@ -88,6 +88,7 @@ public final class StandardReplay extends Replay {
         }
     }
 
+    /** @param proposal what is to be carried out */
     public StandardReplay(ReachedRows rows, Proposal proposal) {
         super(rows, proposal);
     }
