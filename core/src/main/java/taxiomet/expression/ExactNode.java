@@ -260,14 +260,10 @@ abstract class ExactNode extends Node {
 
         @Override
         void evaluate(int row) {
-            isNull = true;
-            for (Node each : some) {
-                each.evaluate(row);
-                if (!each.isNull) {
-                    isNull = false;
-                    set((ExactNode) each);
-                    return;
-                }
+            Node first = firstOf(some, row);
+            isNull = first.isNull;
+            if (!isNull) {
+                set((ExactNode) first);
             }
         }
     }

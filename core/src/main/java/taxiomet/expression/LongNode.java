@@ -53,14 +53,10 @@ abstract class LongNode extends Node {
 
         @Override
         void evaluate(int row) {
-            isNull = true;
-            for (Node each : some) {
-                each.evaluate(row);
-                if (!each.isNull) {
-                    isNull = false;
-                    value = ((LongNode) each).value;
-                    return;
-                }
+            Node first = firstOf(some, row);
+            isNull = first.isNull;
+            if (!isNull) {
+                value = ((LongNode) first).value;
             }
         }
     }

@@ -27,6 +27,19 @@ abstract class Node {
     /** @throws DivisionByZero when a division by zero is evaluated */
     abstract void evaluate(int row);
 
+    /** Evaluates some until one is not null: that one, or the last. There is at least one. */
+    static Node firstOf(Node[] some, int row) {
+        Node at = some[0];
+        for (Node each : some) {
+            at = each;
+            at.evaluate(row);
+            if (!at.isNull) {
+                break;
+            }
+        }
+        return at;
+    }
+
     /** The order of the values last evaluated, neither of them null, as {@link Evaluator#compare} has it. */
     static int compare(Node left, Node right) {
         if (left instanceof ExactNode a && right instanceof ExactNode b) {

@@ -182,15 +182,11 @@ abstract class TextNode extends Node {
 
         @Override
         void evaluate(int row) {
-            isNull = true;
-            for (Node each : some) {
-                each.evaluate(row);
-                if (!each.isNull) {
-                    TextNode text = (TextNode) each;
-                    isNull = false;
-                    set(text.bytes, text.start, text.length);
-                    return;
-                }
+            Node first = firstOf(some, row);
+            isNull = first.isNull;
+            if (!isNull) {
+                TextNode text = (TextNode) first;
+                set(text.bytes, text.start, text.length);
             }
         }
     }

@@ -225,14 +225,10 @@ abstract class TruthNode extends Node {
 
         @Override
         void evaluate(int row) {
-            isNull = true;
-            for (Node each : some) {
-                each.evaluate(row);
-                if (!each.isNull) {
-                    isNull = false;
-                    isTrue = ((TruthNode) each).isTrue;
-                    return;
-                }
+            Node first = firstOf(some, row);
+            isNull = first.isNull;
+            if (!isNull) {
+                isTrue = ((TruthNode) first).isTrue;
             }
         }
     }
