@@ -257,4 +257,27 @@ class SameFindingsTest {
         assertThat(tables.err()).contains("rows of table payout would change", "--write-sql");
         assertThat(folder.resolve("new")).doesNotExist();
     }
+
+    @Test
+    void rows_in_a_database_can_be_checked_as_a_whole_before_and_after_a_change() throws Exception {
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("t.db"))) {
+            connection.createStatement().execute("CREATE TABLE t (id INTEGER, p INTEGER)");
+            connection.createStatement().execute("INSERT INTO t VALUES (1, NULL), (2, 1), (3, 1)");
+        }
+        Files.writeString(folder.resolve("charter.yaml"), """
+                charter: 1
+                tables:
+                  t:
+                    rows: {file: t.db, table: t}
+                    columns: {id: integer, p: integer}
+                    primary_key: id
+                    foreign_keys: {up: {columns: p, references: t}}
+                    rules: {two: "count(t.up) in (0, 2)"}
+                """);
+        Program rehearsal = Program.run(
+                "rehearse", folder.resolve("charter.yaml").toString(), "-e", "DELETE FROM t WHERE id = 3", "--json");
+        assertThat(rehearsal.status()).as(rehearsal.err()).isEqualTo(1);
+        assertThat(rehearsal.json().get("findings_added").get(0).get("at").asText())
+                .isEqualTo("two");
+    }
 }

@@ -11,6 +11,7 @@ import taxiomet.rehearse.reach.ReachedLink;
 import taxiomet.rehearse.reach.ReachedRows;
 import taxiomet.rehearse.reach.ReachedTable;
 import taxiomet.rehearse.reach.RowGatherer;
+import taxiomet.rows.BorrowedSource;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.SpillFolder;
 import taxiomet.work.RunContext;
@@ -79,7 +80,8 @@ public final class FindingComparison implements AutoCloseable {
     }
 
     private CheckRun check(Map<String, TableSource> of, RunContext by) {
-        return CheckRun.start(rows.charter().withComparableLinks(), CHECKING, table -> of.get(table.name()), by);
+        return CheckRun.start(
+                rows.charter().withComparableLinks(), CHECKING, table -> new BorrowedSource(of.get(table.name())), by);
     }
 
     /** Where no duplicates were found, a key has one row alone: others need not be looked for. */

@@ -49,7 +49,7 @@ final class LineCursor implements Closeable {
         int end = 0;
         while (end == 0) {
             if (length == bytes.length) {
-                if (bytes.length > ObjectReader.LONGEST_LINE) {
+                if (length >= ObjectReader.LONGEST_LINE) {
                     throw new IOException(
                             "line " + line + " is longer than " + ObjectReader.LONGEST_LINE / (1 << 20) + " MB");
                 }

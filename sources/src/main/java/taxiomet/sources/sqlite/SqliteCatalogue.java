@@ -1,5 +1,8 @@
 package taxiomet.sources.sqlite;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
@@ -15,10 +18,15 @@ import org.sqlite.SQLiteConfig;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.SqliteRows;
 import taxiomet.rows.SourceException;
+import taxiomet.sources.file.FileParts;
 
 /** What an SQLite database says of itself: its tables, their columns and keys. */
 public final class SqliteCatalogue {
     private static final int NAMES_SHOWN = 8;
+    /** Up to the version of the format that reads the file, by which write-ahead mode is known (SQLite file format, 1.3). */
+    private static final int HEADER = 20;
+
+    private static final byte WRITE_AHEAD = 2;
 
     private SqliteCatalogue() {}
 
@@ -60,14 +68,31 @@ public final class SqliteCatalogue {
         return new SourceException(rows.path(), "the database cannot be read (" + said + ")", remedy);
     }
 
-    /** A connection that only reads, with one snapshot for all that is read. */
+    /**
+     * A connection that only reads, with one snapshot for all that is read. A database in write-ahead mode to which nobody is writing is
+     * read as a file that stays as it is: otherwise two files would be made beside it.
+     */
     static Connection connect(Path file) throws SQLException {
         SQLiteConfig config = new SQLiteConfig();
         config.setReadOnly(true);
-        Connection connection = config.createConnection("jdbc:sqlite:" + file.toAbsolutePath());
+        String mode = isAtRest(file) ? "?mode=ro&immutable=1" : "?mode=ro";
+        // As a URI: a question mark in a name is none of the address.
+        Connection connection = config.createConnection(
+                "jdbc:sqlite:file:" + file.toAbsolutePath().toUri().getRawPath() + mode);
         // One snapshot for all passes: what is read first is read again.
         connection.setAutoCommit(false);
         return connection;
+    }
+
+    private static boolean isAtRest(Path file) {
+        byte[] header;
+        try (InputStream in = Files.newInputStream(file)) {
+            header = in.readNBytes(HEADER);
+        } catch (IOException e) {
+            throw FileParts.unreadable(file, e);
+        }
+        boolean isWriteAhead = header.length == HEADER && header[HEADER - 1] == WRITE_AHEAD;
+        return isWriteAhead && !Files.exists(file.resolveSibling(file.getFileName() + "-wal"));
     }
 
     static String quoted(String name) {

@@ -1,5 +1,6 @@
 package taxiomet.sources.sqlite;
 
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -20,6 +21,7 @@ import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.TableSource;
+import taxiomet.sources.file.DataFile;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.RowQueue;
@@ -30,6 +32,7 @@ public final class SqliteSource implements TableSource {
     private final SqliteRows rows;
     private final List<String> columns;
     private final List<String> undeclared = new ArrayList<>();
+    private final DataFile file;
     private final Connection connection;
     /** By what rows are put in order, as SQL; empty where nothing does. */
     private final String order;
@@ -43,8 +46,16 @@ public final class SqliteSource implements TableSource {
     private SqliteSource(SqliteRows rows, List<String> columns) throws SQLException {
         this.rows = rows;
         this.columns = List.copyOf(columns);
-        this.connection = SqliteCatalogue.connect(
-                FileParts.find(rows.folder(), rows.path()).get(0));
+        List<Path> paths = FileParts.find(rows.folder(), rows.path());
+        if (paths.size() > 1) {
+            throw new SourceException(
+                    rows.path(),
+                    paths.size() + " files have such a name, and a table lives in one database",
+                    "name one");
+        }
+        Path path = paths.get(0);
+        this.file = new DataFile(path);
+        this.connection = SqliteCatalogue.connect(path);
         boolean isOpen = false;
         try {
             List<String> there = new ArrayList<>();
@@ -249,6 +260,7 @@ public final class SqliteSource implements TableSource {
                             isAtEnd = true;
                             isRead = true;
                             close();
+                            file.requireUnchanged();
                         }
                     }
                 } catch (SQLException e) {
@@ -285,6 +297,7 @@ public final class SqliteSource implements TableSource {
                 while (!queue.isEmpty()) {
                     fetchFrom(places.before(queue.row()), queue, wanted, batch, sink);
                 }
+                file.requireUnchanged();
             } catch (SQLException e) {
                 throw SqliteCatalogue.unreadable(rows, e);
             }

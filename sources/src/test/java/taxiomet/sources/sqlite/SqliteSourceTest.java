@@ -144,19 +144,44 @@ class SqliteSourceTest {
         assertThatThrownBy(() -> SqliteSource.open(new SqliteRows(folder, "x.db", "t"), List.of("a")))
                 .isInstanceOf(SourceException.class)
                 .hasMessageContaining("the database cannot be read");
+        assertThatThrownBy(() -> SqliteSource.open(new SqliteRows(folder, "*.db", "t"), List.of("a")))
+                .hasMessageContaining("2 files have such a name, and a table lives in one database");
         assertThat(SqliteCatalogue.tablesOf(folder.resolve("t.db"))).containsOnlyKeys("keeper");
     }
 
-    @Test
-    void the_database_is_not_touched() throws Exception {
-        execute("CREATE TABLE t (a INTEGER)", "INSERT INTO t VALUES (1)");
+    @ParameterizedTest
+    @ValueSource(strings = {"delete", "wal"})
+    void the_database_is_not_touched_and_nothing_is_left_beside_it(String journal) throws Exception {
+        execute("PRAGMA journal_mode = " + journal, "CREATE TABLE t (a INTEGER)", "INSERT INTO t VALUES (1)");
         byte[] before = Files.readAllBytes(folder.resolve("t.db"));
         try (TableSource source = open("t", "a")) {
-            read(source, 0);
+            assertThat(read(source, 0)).containsExactly("1 [1]");
         }
         assertThat(Files.readAllBytes(folder.resolve("t.db"))).isEqualTo(before);
         try (var files = Files.list(folder)) {
             assertThat(files.map(file -> file.getFileName().toString())).containsExactly("t.db");
+        }
+    }
+
+    @Test
+    void a_database_that_changes_between_two_reads_ends_the_run() throws Exception {
+        execute("PRAGMA journal_mode = wal", "CREATE TABLE t (a INTEGER)", "INSERT INTO t VALUES (1)");
+        try (TableSource source = open("t", "a")) {
+            read(source, 0);
+            execute("INSERT INTO t VALUES (2)");
+            assertThatThrownBy(() -> read(source, 0))
+                    .isInstanceOf(SourceException.class)
+                    .hasMessageContaining("changed while it was being read");
+        }
+    }
+
+    @Test
+    void a_name_may_hold_what_an_address_would_not() throws Exception {
+        execute("CREATE TABLE t (a INTEGER)", "INSERT INTO t VALUES (1)");
+        Files.move(folder.resolve("t.db"), folder.resolve("50% ?immutable=1&x #2.db"));
+        try (TableSource source =
+                SqliteSource.open(new SqliteRows(folder, "50% ?immutable=1&x #2.db", "t"), List.of("a"))) {
+            assertThat(read(source, 0)).containsExactly("1 [1]");
         }
     }
 }
