@@ -17,6 +17,9 @@ final class FiguresKept implements AutoCloseable {
     /** In the place of a scale: there is no figure. */
     private static final long IS_NULL = Long.MIN_VALUE;
 
+    /** Added to the scale of a number that was rounded; a multiple of what an int holds, which takes it off again. */
+    private static final long ROUNDED = 1L << 40;
+
     /** Longer numbers are rounded to so many digits. */
     private static final MathContext DIGITS = new MathContext(18);
 
@@ -48,11 +51,10 @@ final class FiguresKept implements AutoCloseable {
             BigDecimal number = value instanceof BigDecimal exact
                     ? exact
                     : value instanceof Double real && Double.isFinite(real) ? new BigDecimal(real.toString()) : null;
-            if (number != null && number.unscaledValue().bitLength() >= Long.SIZE) {
-                number = number.round(DIGITS);
-            }
-            digits.get(i).add(ref, number == null ? 0 : number.unscaledValue().longValueExact());
-            scales.get(i).add(ref, number == null ? IS_NULL : number.scale());
+            boolean isLong = number != null && number.unscaledValue().bitLength() >= Long.SIZE;
+            BigDecimal kept = isLong ? number.round(DIGITS) : number;
+            digits.get(i).add(ref, kept == null ? 0 : kept.unscaledValue().longValueExact());
+            scales.get(i).add(ref, kept == null ? IS_NULL : isLong ? kept.scale() + ROUNDED : kept.scale());
         }
     }
 
@@ -75,7 +77,8 @@ final class FiguresKept implements AutoCloseable {
                     return "";
                 }
             } while (digit.first() < ref);
-            clauses.add(figures.get(i).text() + " is "
+            boolean isRounded = scale.second() > ROUNDED / 2;
+            clauses.add(figures.get(i).text() + " is " + (isRounded ? "about " : "")
                     + (scale.second() == IS_NULL ? "null" : plain(digit.second(), (int) scale.second())));
         }
         return String.join(", ", clauses);

@@ -149,6 +149,17 @@ class ChildrenRulesTest {
     }
 
     @Test
+    void a_figure_with_more_digits_than_are_kept_says_so() {
+        TestTable lots = table("lot", "crate_id integer", "kilos numeric")
+                .link("lot_crate", "crate_id -> crate (id)")
+                .rows("1|1e400", "1|2", "2|-9223372036854775808", "2|1");
+        assertThat(brokenIn(crates(new IsNull(KILOS), "1|0", "2|0"), lots))
+                .containsExactly(
+                        "1 the condition is false: sum(lot.lot_crate.1) is about 1E+400",
+                        "2 the condition is false: sum(lot.lot_crate.1) is -9223372036854775807");
+    }
+
+    @Test
     void evidence_of_many_rows_names_the_figure_of_each_also_from_disk() {
         String[] crates = new String[5_000];
         String[] lots = new String[5_000];
