@@ -322,12 +322,16 @@ public sealed interface Expression {
                 .toList();
     }
 
-    /** What the expression makes of children. */
+    /** What the expression makes of children, in the order in which it is written. */
     default List<ChildrenValue> childrenRead() {
-        return leaves().stream()
-                .filter(ChildrenValue.class::isInstance)
-                .map(ChildrenValue.class::cast)
-                .toList();
+        List<ChildrenValue> figures = new ArrayList<>();
+        for (Expression leaf : leaves()) {
+            if (leaf instanceof ChildrenValue figure) {
+                // The walk over the tree comes to the last first.
+                figures.add(0, figure);
+            }
+        }
+        return figures;
     }
 
     /** Whether the expression reads rows of other tables: parents or children. */

@@ -19,6 +19,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.Aggregate;
+import taxiomet.charter.Expression.And;
 import taxiomet.charter.Expression.Comparator;
 import taxiomet.charter.Expression.IsNull;
 import taxiomet.charter.Expression.Type;
@@ -146,6 +147,13 @@ class ChildrenRulesTest {
                     .rows(each);
             assertThat(brokenIn(crates(equal(sum, number("2")), "1|0"), lots)).isEmpty();
         }
+    }
+
+    @Test
+    void several_figures_are_told_in_the_order_of_the_rule() {
+        Expression rule = new And(List.of(atLeast(KILOS, number("9")), atLeast(number("1"), COUNT)));
+        assertThat(brokenIn(crates(rule, "1|0"), lots("1|2", "1|3")))
+                .containsExactly("1 the condition is false: sum(lot.lot_crate.1) is 5, count(lot.lot_crate) is 2");
     }
 
     @Test
