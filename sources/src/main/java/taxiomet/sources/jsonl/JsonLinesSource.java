@@ -1,6 +1,7 @@
 package taxiomet.sources.jsonl;
 
 import com.fasterxml.jackson.core.JsonPointer;
+import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -16,14 +17,15 @@ import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
-import taxiomet.rows.TableSource;
+import taxiomet.rows.Split;
+import taxiomet.rows.SplittableSource;
 import taxiomet.sources.file.DataFile;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.RowQueue;
 
 /** A table in one or several files with one JSON object in each line. */
-public final class JsonLinesSource implements TableSource {
+public final class JsonLinesSource implements SplittableSource {
     private static final int NAMES_SHOWN = 8;
     private static final int MARK = 3;
 
@@ -50,6 +52,20 @@ public final class JsonLinesSource implements TableSource {
             try (var in = file.open(0)) {
                 byte[] first = in.readNBytes(MARK);
                 return Arrays.equals(first, new byte[] {(byte) 0xEF, (byte) 0xBB, (byte) 0xBF}) ? MARK : 0;
+            }
+        }
+
+        /** Where the first line begins at a place or behind it. */
+        long lineFrom(long place) throws IOException {
+            if (place >= file.size()) {
+                return file.size();
+            }
+            try (var in = new BufferedInputStream(file.open(place - 1))) {
+                long at = place;
+                for (int b = in.read(); b >= 0 && b != '\n'; b = in.read()) {
+                    at++;
+                }
+                return at;
             }
         }
 
@@ -144,6 +160,104 @@ public final class JsonLinesSource implements TableSource {
     @Override
     public Scan scan(int[] wanted, RefRanges ranges) {
         return new LinesScan(wanted.clone());
+    }
+
+    /** Lines begin behind line feeds, wherever they stand; compressed parts are one piece each. */
+    @Override
+    public List<Split> splits(long bytes) {
+        List<Split> splits = new ArrayList<>();
+        for (int number = 0; number < parts.size(); number++) {
+            Part part = parts.get(number);
+            try {
+                long from = part.firstOffset();
+                long next = part.file.isPlain() ? part.lineFrom(from + bytes) : Long.MAX_VALUE;
+                while (next < part.file.size()) {
+                    splits.add(new Split(number, from, next));
+                    from = next;
+                    next = part.lineFrom(from + bytes);
+                }
+                splits.add(new Split(number, from, Long.MAX_VALUE));
+            } catch (IOException e) {
+                part.file.requireUnchanged();
+                throw part.file.unreadable(e);
+            }
+        }
+        return splits;
+    }
+
+    @Override
+    public SplitScan scan(int[] wanted, Split split) {
+        return new PieceScan(wanted.clone(), split);
+    }
+
+    /** A pass over one piece, whose rows and lines are numbered from 1. */
+    private final class PieceScan implements SplitScan {
+        private final int[] wanted;
+        private final int number;
+        private final Part part;
+        private final LineCursor lines;
+        private long run;
+
+        PieceScan(int[] wanted, Split split) {
+            this.wanted = wanted;
+            this.number = split.part();
+            this.part = parts.get(number);
+            try {
+                part.file.startCount();
+                long from = Math.max(split.from(), part.firstOffset());
+                lines = new LineCursor(
+                        new BoundedStream(part.file.open(from), split.to() - from), 1, 1, from, runBytes);
+            } catch (IOException e) {
+                throw part.file.unreadable(e);
+            }
+        }
+
+        @Override
+        public BatchReader reader() {
+            ObjectReader objects = JsonLinesSource.this.reader(wanted);
+            RowBatch batch = new RowBatch(wanted.length);
+            return new BatchReader() {
+                @Override
+                public RowBatch next() {
+                    LineCursor.Run taken;
+                    synchronized (lines) {
+                        try {
+                            taken = lines.next();
+                        } catch (IOException e) {
+                            part.file.requireUnchanged();
+                            throw part.file.unreadable(e);
+                        }
+                        if (taken == null) {
+                            return null;
+                        }
+                        batch.clear();
+                        batch.setNumber(run++);
+                    }
+                    objects.read(taken, number, row -> true, batch);
+                    return batch;
+                }
+
+                @Override
+                public void close() {
+                    // The scan holds what is open.
+                }
+            };
+        }
+
+        @Override
+        public long emptyLines() {
+            return lines.emptyLines();
+        }
+
+        @Override
+        public void close() {
+            try {
+                lines.close();
+            } catch (IOException e) {
+                throw part.file.unreadable(e);
+            }
+            part.file.requireUnchanged();
+        }
     }
 
     /** A pass over all files: lines are cut by one thread at a time, objects taken apart by all. */

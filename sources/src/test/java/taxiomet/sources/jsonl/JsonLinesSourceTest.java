@@ -26,6 +26,8 @@ import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowRef;
 import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
+import taxiomet.rows.Split;
+import taxiomet.rows.SplittableSource;
 import taxiomet.rows.TableSource;
 import taxiomet.work.Workers;
 
@@ -173,6 +175,37 @@ class JsonLinesSourceTest {
                 these.add(expected.get((int) row - 1));
             }
             assertThat(List.copyOf(fetched.values())).isEqualTo(these);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 20, 100, 100_000})
+    void pieces_hold_every_row_once_and_number_them_from_1(long bytes) throws IOException {
+        StringBuilder text = new StringBuilder("\uFEFF\n");
+        for (int row = 1; row <= 200; row++) {
+            text.append("{\"a\":").append(row).append(row % 7 == 0 ? "}\n\n" : "}\n");
+        }
+        try (SplittableSource source = (SplittableSource) open(text.toString(), 64, Map.of(), "a")) {
+            List<Split> splits = source.splits(bytes);
+            List<String> rows = new ArrayList<>();
+            long emptyLines = 0;
+            for (Split split : splits) {
+                int before = rows.size();
+                try (SplittableSource.SplitScan scan = source.scan(all(source), Split.parse(split.text()));
+                        Scan.BatchReader reader = scan.reader()) {
+                    for (RowBatch batch = reader.next(); batch != null; batch = reader.next()) {
+                        for (int row = 0; row < batch.size(); row++) {
+                            rows.add(batch.column(0).text(row));
+                            assertThat(RowRef.row(batch.ref(row))).isEqualTo(rows.size() - before);
+                        }
+                    }
+                    emptyLines += scan.emptyLines();
+                }
+            }
+            assertThat(rows).hasSize(200).first().isEqualTo("1");
+            assertThat(rows.get(199)).isEqualTo("200");
+            assertThat(emptyLines).isEqualTo(29);
+            assertThat(splits.size()).isEqualTo(bytes == 1 ? 229 : bytes == 100_000 ? 1 : splits.size());
         }
     }
 
