@@ -1,6 +1,5 @@
-package taxiomet.check;
+package taxiomet.keys;
 
-import taxiomet.keys.KeySet;
 
 import java.util.HashSet;
 import java.util.Random;

@@ -1,8 +1,5 @@
-package taxiomet.rows;
+package taxiomet.values;
 
-import taxiomet.values.CellColumn;
-import taxiomet.values.TypedColumn;
-import taxiomet.values.ValueReader;
 
 import java.util.Locale;
 import java.util.Random;
