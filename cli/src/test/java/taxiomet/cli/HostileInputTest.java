@@ -14,6 +14,7 @@ import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.util.List;
 import java.util.Random;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.zip.GZIPOutputStream;
@@ -189,16 +190,24 @@ class HostileInputTest {
                         .mapToObj(i -> i + ",some text\n")
                         .collect(Collectors.joining()));
         Path file = folder.resolve("t.csv");
+        // All the while, so that it happens between the first look and the last, however quick the reading is.
+        AtomicBoolean isDone = new AtomicBoolean();
         Thread shrinker = new Thread(() -> {
             try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
-                Thread.sleep(200);
-                channel.truncate(channel.size() / 2);
+                while (!isDone.get()) {
+                    channel.truncate(channel.size() - 1_000);
+                    Thread.sleep(2);
+                }
             } catch (IOException | InterruptedException e) {
                 throw new IllegalStateException(e);
             }
         });
         shrinker.start();
-        assertRefused(3, "changed while it was being read");
+        try {
+            assertRefused(3, "changed while it was being read");
+        } finally {
+            isDone.set(true);
+        }
         shrinker.join();
     }
 

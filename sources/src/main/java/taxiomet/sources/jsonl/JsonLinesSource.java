@@ -1,7 +1,6 @@
 package taxiomet.sources.jsonl;
 
 import com.fasterxml.jackson.core.JsonPointer;
-import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -19,72 +18,26 @@ import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.Split;
 import taxiomet.rows.SplittableSource;
-import taxiomet.sources.file.DataFile;
 import taxiomet.sources.file.FileParts;
-import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.RowQueue;
 
 /** A table in one or several files with one JSON object in each line. */
 public final class JsonLinesSource implements SplittableSource {
     private static final int NAMES_SHOWN = 8;
-    private static final int MARK = 3;
 
     private final JsonLines rows;
     private final List<String> columns;
     private final List<JsonPointer> pointers;
-    private final List<Part> parts = new ArrayList<>();
+    private final List<JsonPart> parts = new ArrayList<>();
     private final Set<String> unknown = Collections.synchronizedSet(new TreeSet<>());
     private final int runBytes;
-
-    /** One file of the table. */
-    private static final class Part {
-        private final DataFile file;
-        private final PlaceIndex places = new PlaceIndex();
-        private boolean isRead;
-        private long emptyLines;
-
-        Part(Path path) {
-            file = new DataFile(path);
-        }
-
-        /** Where the first line begins: behind a byte order mark. */
-        int firstOffset() throws IOException {
-            try (var in = file.open(0)) {
-                byte[] first = in.readNBytes(MARK);
-                return Arrays.equals(first, new byte[] {(byte) 0xEF, (byte) 0xBB, (byte) 0xBF}) ? MARK : 0;
-            }
-        }
-
-        /** Where the first line begins at a place or behind it. */
-        long lineFrom(long place) throws IOException {
-            if (place >= file.size()) {
-                return file.size();
-            }
-            try (var in = new BufferedInputStream(file.open(place - 1))) {
-                long at = place;
-                for (int b = in.read(); b >= 0 && b != '\n'; b = in.read()) {
-                    at++;
-                }
-                return at;
-            }
-        }
-
-        LineCursor linesFrom(int place, int runBytes) throws IOException {
-            if (place >= 0) {
-                long offset = places.offset(place);
-                return new LineCursor(file.open(offset), places.row(place), places.line(place), offset, runBytes);
-            }
-            int first = firstOffset();
-            return new LineCursor(file.open(first), 1, 1, first, runBytes);
-        }
-    }
 
     private JsonLinesSource(JsonLines rows, List<String> columns, int runBytes) {
         this.rows = rows;
         this.columns = List.copyOf(columns);
         this.runBytes = runBytes;
         this.pointers = columns.stream().map(column -> pointer(rows, column)).toList();
-        FileParts.find(rows.folder(), rows.path()).forEach(path -> parts.add(new Part(path)));
+        FileParts.find(rows.folder(), rows.path()).forEach(path -> parts.add(new JsonPart(path)));
     }
 
     /**
@@ -167,7 +120,7 @@ public final class JsonLinesSource implements SplittableSource {
     public List<Split> splits(long bytes) {
         List<Split> splits = new ArrayList<>();
         for (int number = 0; number < parts.size(); number++) {
-            Part part = parts.get(number);
+            JsonPart part = parts.get(number);
             try {
                 long from = part.firstOffset();
                 long next = part.file.isPlain() ? part.lineFrom(from + bytes) : Long.MAX_VALUE;
@@ -194,7 +147,7 @@ public final class JsonLinesSource implements SplittableSource {
     private final class PieceScan implements SplitScan {
         private final int[] wanted;
         private final int number;
-        private final Part part;
+        private final JsonPart part;
         private final LineCursor lines;
         private long run;
 
@@ -299,7 +252,7 @@ public final class JsonLinesSource implements SplittableSource {
 
         private synchronized Taken take() {
             while (part < parts.size()) {
-                Part current = parts.get(part);
+                JsonPart current = parts.get(part);
                 try {
                     if (lines == null) {
                         current.file.startCount();
@@ -346,7 +299,7 @@ public final class JsonLinesSource implements SplittableSource {
         RowBatch batch = new RowBatch(wanted.length);
         while (!queue.isEmpty()) {
             int number = queue.part();
-            Part part = parts.get(number);
+            JsonPart part = parts.get(number);
             part.file.requireUnchanged();
             while (queue.hasNextIn(number)) {
                 long before = queue.taken();
@@ -359,7 +312,8 @@ public final class JsonLinesSource implements SplittableSource {
         }
     }
 
-    private void fetchFrom(Part part, int number, RowQueue queue, ObjectReader objects, RowBatch batch, RowSink sink) {
+    private void fetchFrom(
+            JsonPart part, int number, RowQueue queue, ObjectReader objects, RowBatch batch, RowSink sink) {
         int place = part.file.isPlain() ? part.places.before(queue.row()) : -1;
         try (LineCursor lines = part.linesFrom(place, runBytes)) {
             LineCursor.Run run = lines.next();
