@@ -150,7 +150,7 @@ public final class CheckRun implements AutoCloseable {
                     plan.plan().checksOf(table),
                     plan.malformedOf(table),
                     context.secret(),
-                    () -> plan.plan().read(table.name()));
+                    () -> plan.plan().ended(table.name()));
             // A parent that comes later, in a circle of links, is asked when all tables have been read.
             plan.plan()
                     .awaitedBy(table)

@@ -53,10 +53,7 @@ final class FindingAssembler {
         RowSet rows = new RowSet();
         for (FaultLog log : logs) {
             if (log.table().equals(table.name()) && log.kind() != FindingKind.ODD_SPELLING) {
-                SortedSpool.Reader reader = log.read();
-                while (reader.next()) {
-                    rows.add(log.isGrouped() ? reader.second() : reader.first());
-                }
+                log.forEachRow(rows::add);
             }
         }
         return rows.size();

@@ -251,16 +251,13 @@ abstract class ExactNode extends Node {
 
     /** The first of some that is not null. */
     static final class FirstOf extends ExactNode {
-        private final Node[] some;
-
         FirstOf(Node... some) {
             super(some);
-            this.some = some.clone();
         }
 
         @Override
         void evaluate(int row) {
-            Node first = firstOf(some, row);
+            Node first = firstNotNull(row);
             isNull = first.isNull;
             if (!isNull) {
                 set((ExactNode) first);

@@ -44,16 +44,13 @@ abstract class LongNode extends Node {
 
     /** The first of some that is not null. */
     static final class FirstOf extends LongNode {
-        private final Node[] some;
-
         FirstOf(Node... some) {
             super(some);
-            this.some = some.clone();
         }
 
         @Override
         void evaluate(int row) {
-            Node first = firstOf(some, row);
+            Node first = firstNotNull(row);
             isNull = first.isNull;
             if (!isNull) {
                 value = ((LongNode) first).value;

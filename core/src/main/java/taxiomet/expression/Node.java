@@ -1,6 +1,5 @@
 package taxiomet.expression;
 
-import java.util.List;
 import taxiomet.keys.TypedBatch;
 
 /**
@@ -11,10 +10,10 @@ abstract class Node {
     /** Whether the value last evaluated is null, or unknown. */
     boolean isNull;
 
-    private final List<Node> operands;
+    private final Node[] operands;
 
     Node(Node... operands) {
-        this.operands = List.of(operands);
+        this.operands = operands.clone();
     }
 
     /** The batch whose rows come next. */
@@ -27,10 +26,10 @@ abstract class Node {
     /** @throws DivisionByZero when a division by zero is evaluated */
     abstract void evaluate(int row);
 
-    /** Evaluates some until one is not null: that one, or the last. There is at least one. */
-    static Node firstOf(Node[] some, int row) {
-        Node at = some[0];
-        for (Node each : some) {
+    /** Evaluates the operands until one is not null: that one, or the last. There is at least one. */
+    final Node firstNotNull(int row) {
+        Node at = operands[0];
+        for (Node each : operands) {
             at = each;
             at.evaluate(row);
             if (!at.isNull) {

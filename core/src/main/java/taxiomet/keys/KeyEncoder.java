@@ -24,6 +24,9 @@ public final class KeyEncoder {
     private final int bitsOfPart;
     private final Secret secret;
     private final Fingerprint fingerprint;
+    /** Of one cell of a key that is encoded as it was written. */
+    private final Fingerprint cell;
+
     private final long[] numbers;
     private long[] ownHighs = new long[0];
     private long[] ownLows = new long[0];
@@ -42,6 +45,7 @@ public final class KeyEncoder {
     public KeyEncoder(int[] columns, List<KeyForm> forms, Secret secret) {
         this.secret = secret;
         this.fingerprint = new Fingerprint(secret);
+        this.cell = new Fingerprint(secret);
         this.columns = columns.clone();
         this.forms = forms.toArray(new KeyForm[0]);
         this.current = new TypedColumn[columns.length];
@@ -238,7 +242,6 @@ public final class KeyEncoder {
     /** Makes a key of the cells as they were written, for rows that have an ill-typed value. */
     public void encodeAsWritten(int row) {
         fingerprint.ofPair(columns.length, 0, RAW_KIND);
-        Fingerprint cell = new Fingerprint(secret);
         for (TypedColumn column : current) {
             CellColumn cells = column.cells();
             if (cells.isNull(row)) {

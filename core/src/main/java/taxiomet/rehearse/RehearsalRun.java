@@ -85,8 +85,9 @@ final class RehearsalRun implements AutoCloseable {
                 names);
         ReachedRows.Standing own = rows.standing();
         StatementTrace ownStatements = statements;
-        lookForBetterOrder(builder);
-        rows.restore(own);
+        if (lookForBetterOrder(builder)) {
+            rows.restore(own);
+        }
         if (options.looksElsewhere()) {
             new Elsewhere(this, options, proposal, rows, names).look(outcomes, builder);
             rows.restore(own);
@@ -121,8 +122,8 @@ final class RehearsalRun implements AutoCloseable {
         return copies[0] > 1;
     }
 
-    /** For each refused change, whether a later one would let it pass if it came first (R13). */
-    private void lookForBetterOrder(ResultBuilder builder) {
+    /** For each refused change, whether a later one would let it pass if it came first (R13). Whether anything was tried. */
+    private boolean lookForBetterOrder(ResultBuilder builder) {
         int tries = 0;
         for (int i = 0; i < proposal.changes().size(); i++) {
             for (int later = i + 1;
@@ -142,6 +143,7 @@ final class RehearsalRun implements AutoCloseable {
                 }
             }
         }
+        return tries > 0;
     }
 
     /** Reads the rows that changes name, with all that would follow them, before the first replay. */

@@ -14,7 +14,6 @@ public final class NumberCells extends CellColumn {
     private int count;
     private boolean areDoubles;
     private boolean areTexts;
-    private boolean hasNulls;
 
     /** @param rows how many cells to make room for at first */
     public NumberCells(int rows) {
@@ -30,7 +29,6 @@ public final class NumberCells extends CellColumn {
         count = 0;
         areDoubles = false;
         areTexts = false;
-        hasNulls = false;
     }
 
     @Override
@@ -41,11 +39,6 @@ public final class NumberCells extends CellColumn {
     /** Whether {@link #value} gives the bits of doubles; of longs otherwise, also where all are null. */
     public boolean areDoubles() {
         return areDoubles;
-    }
-
-    /** Whether there is a null among them. */
-    public boolean hasNulls() {
-        return hasNulls;
     }
 
     /** Whether a number is null. */
@@ -108,7 +101,6 @@ public final class NumberCells extends CellColumn {
         }
         ensureRoom();
         isNull[count++] = true;
-        hasNulls = true;
     }
 
     @Override

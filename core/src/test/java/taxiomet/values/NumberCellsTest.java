@@ -105,6 +105,6 @@ class NumberCellsTest {
         cells.addNull();
         cells.add(3);
         assertThat(cells.areNumbers()).isTrue();
-        assertThat(cells.hasNulls()).isTrue();
+        assertThat(cells.isNullNumber(0)).isTrue();
     }
 }

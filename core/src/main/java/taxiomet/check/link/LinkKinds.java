@@ -155,12 +155,11 @@ public final class LinkKinds implements Kind {
 
     /** Whether it is known that every value of a column is of its type, and none oddly written. */
     private boolean isSpelledAsUsual(Table table, String column) {
-        return plan.logs().stream()
+        List<FaultLog> spelling = plan.logs().stream()
                 .filter(log -> log.kind() == FindingKind.ODD_SPELLING || log.kind() == FindingKind.TYPE_MISMATCH)
                 .filter(log -> log.table().equals(table.name()) && log.at().equals(column))
-                .map(log -> log.size() == 0)
-                .toList()
-                .equals(List.of(true, true));
+                .toList();
+        return !spelling.isEmpty() && spelling.stream().allMatch(log -> log.size() == 0);
     }
 
     private record RingsTold(AcyclicCheck check) implements Telling {

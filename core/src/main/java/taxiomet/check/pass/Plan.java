@@ -142,7 +142,7 @@ public final class Plan implements AutoCloseable {
     }
 
     /** All rows of a table have been looked at. */
-    public void read(String table) {
+    public void ended(String table) {
         whenRead.getOrDefault(table, List.of()).forEach(Runnable::run);
     }
 
