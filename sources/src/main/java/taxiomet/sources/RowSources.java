@@ -9,7 +9,6 @@ import taxiomet.charter.RowsPlace;
 import taxiomet.charter.SqliteRows;
 import taxiomet.charter.Table;
 import taxiomet.rows.TableSource;
-import taxiomet.sources.csv.CsvReading;
 import taxiomet.sources.csv.CsvTableSource;
 import taxiomet.sources.jsonl.JsonLinesSource;
 import taxiomet.sources.sqlite.SqliteSource;
@@ -18,21 +17,21 @@ import taxiomet.sources.sqlite.SqliteSource;
 public final class RowSources {
     private static final List<Opener<?>> ALL = List.of(
             new Opener<>(
-                    DelimitedFiles.class, wanted -> CsvTableSource.open(wanted.rows, wanted.columns, wanted.reading)),
+                    DelimitedFiles.class,
+                    wanted -> CsvTableSource.open(wanted.rows, wanted.columns, wanted.chunkBytes)),
             new Opener<>(
-                    JsonLines.class,
-                    wanted -> JsonLinesSource.open(wanted.rows, wanted.columns, wanted.reading.chunkSize())),
+                    JsonLines.class, wanted -> JsonLinesSource.open(wanted.rows, wanted.columns, wanted.chunkBytes)),
             new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)));
 
     private RowSources() {}
 
     /** What is to be opened: rows in a place of one kind. */
-    private record Wanted<P extends RowsPlace>(P rows, List<String> columns, CsvReading reading) {}
+    private record Wanted<P extends RowsPlace>(P rows, List<String> columns, int chunkBytes) {}
 
     /** Opens rows that live in places of one kind. */
     private record Opener<P extends RowsPlace>(Class<P> kind, Function<Wanted<P>, TableSource> open) {
-        TableSource open(RowsPlace rows, List<String> columns, CsvReading reading) {
-            return open.apply(new Wanted<>(kind.cast(rows), columns, reading));
+        TableSource open(RowsPlace rows, List<String> columns, int chunkBytes) {
+            return open.apply(new Wanted<>(kind.cast(rows), columns, chunkBytes));
         }
     }
 
@@ -42,16 +41,20 @@ public final class RowSources {
      * @throws taxiomet.rows.SourceException when a file is not there, cannot be read, or lacks a declared column
      */
     public static TableSource open(Table table) {
-        return open(table, CsvReading.USUAL);
+        return open(table, CsvTableSource.USUAL_CHUNK);
     }
 
-    /** The same, with a say in how text is read. */
-    public static TableSource open(Table table, CsvReading reading) {
+    /**
+     * The same, with a say in how text is read.
+     *
+     * @param chunkBytes how many bytes a thread takes in one go, at least 1
+     */
+    public static TableSource open(Table table, int chunkBytes) {
         List<String> columns = table.columns().stream().map(Column::name).toList();
         return ALL.stream()
                 .filter(opener -> opener.kind.isInstance(table.rows()))
                 .findFirst()
                 .orElseThrow(() -> new IllegalStateException("no source for " + table.rows()))
-                .open(table.rows(), columns, reading);
+                .open(table.rows(), columns, chunkBytes);
     }
 }

@@ -10,7 +10,6 @@ import taxiomet.cli.terminal.TemporaryFolder;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
-import taxiomet.sources.csv.CsvReading;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.work.RunContext;
 
@@ -18,18 +17,6 @@ import taxiomet.work.RunContext;
 public final class EngineOptions {
     private static final Pattern SIZE = Pattern.compile("(\\d{1,12})\\s*([kmg])b?", Pattern.CASE_INSENSITIVE);
     private static final long LEAST_MEMORY = 1L << 10;
-
-    /** Which reader takes delimited text apart. */
-    enum Reader {
-        BYTES,
-        LIBRARY;
-
-        /** The word as users type it. */
-        @Override
-        public String toString() {
-            return name().toLowerCase(Locale.ROOT);
-        }
-    }
 
     @Option(
             names = "--threads",
@@ -43,13 +30,6 @@ public final class EngineOptions {
             description = "Keep at most so many bytes of keys in memory (200m, 4g) and the rest in temporary files."
                     + " Default: a quarter of the machine's memory.")
     private String memory;
-
-    @Option(
-            names = "--reader",
-            paramLabel = "WHICH",
-            description = "bytes reads delimited text with our own reader where it can, library always with a general"
-                    + " one, to compare. Default: bytes")
-    private Reader reader;
 
     /** Not for users: tests read tables in tiny pieces, so that every row lies across some joint. */
     @Option(names = "--chunk", paramLabel = "BYTES", hidden = true, defaultValue = "262144")
@@ -83,12 +63,11 @@ public final class EngineOptions {
         return bytes;
     }
 
-    /** Opens the rows of a table by the reader chosen. */
+    /** Opens the rows of a table. */
     public Function<Table, TableSource> open() {
         if (chunk < 1) {
             throw new UsageException("--chunk is a number of bytes, at least 1");
         }
-        CsvReading reading = new CsvReading(reader == Reader.LIBRARY, chunk);
-        return table -> RowSources.open(table, reading);
+        return table -> RowSources.open(table, chunk);
     }
 }

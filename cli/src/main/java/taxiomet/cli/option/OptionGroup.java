@@ -33,7 +33,7 @@ public enum OptionGroup {
             "--write-sql",
             "--write-charter",
             "--force"),
-    RUN("How it runs", "--fail-on", "--memory", "--threads", "--reader", "--verbose", "--version", "--help");
+    RUN("How it runs", "--fail-on", "--memory", "--threads", "--verbose", "--version", "--help");
 
     private final String title;
 

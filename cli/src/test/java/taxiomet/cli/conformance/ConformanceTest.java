@@ -40,7 +40,7 @@ class ConformanceTest {
             List.of(),
             List.of("--chunk", "5", "--memory", "1k", "--threads", "3"),
             List.of("--chunk", "64", "--threads", "4"),
-            List.of("--reader", "library", "--memory", "1k", "--threads", "2"));
+            List.of("--chunk", "1", "--memory", "1k", "--threads", "2"));
 
     private final Map<String, Integer> seen = new TreeMap<>();
 

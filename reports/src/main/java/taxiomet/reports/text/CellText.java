@@ -76,7 +76,7 @@ public final class CellText {
     }
 
     /** How many columns of a terminal a text takes; codes of colours take none. */
-    static int width(String text) {
+    public static int width(String text) {
         int width = 0;
         for (int i = behindColours(text, 0); i < text.length(); ) {
             int point = text.codePointAt(i);
@@ -135,7 +135,7 @@ public final class CellText {
     }
 
     /** The text, cut to a width, with an ellipsis where something is left out. */
-    static String cut(String text, int width) {
+    public static String cut(String text, int width) {
         if (text.length() <= width && width(text) <= width) {
             return text;
         }

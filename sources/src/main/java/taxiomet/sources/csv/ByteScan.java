@@ -3,14 +3,12 @@ package taxiomet.sources.csv;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowRef;
 import taxiomet.rows.Scan;
 import taxiomet.sources.file.ByteInput;
 import taxiomet.sources.file.PlaceIndex;
-import taxiomet.sources.file.SingleByteText;
 
 /**
  * A pass over the bytes of a table. Readers take chunks of a fixed size as they come. A chunk holds the rows that begin in it;
@@ -22,13 +20,15 @@ final class ByteScan implements Scan {
     /** So much is loaded behind a chunk for the end of its last row. */
     private static final int OVERLAP = 1 << 12;
 
+    /** So many bytes may be looked at a second time behind quotes left open before a file is given up. */
+    private static final long MAX_READ_AGAIN = 1L << 30;
+
     private final List<CsvPart> parts;
     private final List<CsvFields> fields;
     private final List<Joints> joints;
     private final RefRanges wanted;
     private final int width;
     private final int chunkSize;
-    private final Optional<SingleByteText> encoding;
 
     private int part;
     private int chunk;
@@ -38,7 +38,6 @@ final class ByteScan implements Scan {
 
     /**
      * @param joints of each part; filled in by the first pass
-     * @param encoding empty for UTF-8
      */
     ByteScan(
             List<CsvPart> parts,
@@ -46,15 +45,13 @@ final class ByteScan implements Scan {
             List<Joints> joints,
             RefRanges wanted,
             int width,
-            int chunkSize,
-            Optional<SingleByteText> encoding) {
+            int chunkSize) {
         this.parts = parts;
         this.fields = fields;
         this.joints = joints;
         this.wanted = wanted;
         this.width = width;
         this.chunkSize = chunkSize;
-        this.encoding = encoding;
     }
 
     /** A part that is being read, until its last chunk has been. */
@@ -170,9 +167,7 @@ final class ByteScan implements Scan {
         private int splitterPart = -1;
 
         ChunkReader() {
-            char delimiter = fields.get(0).format().delimiter();
-            char quote = fields.get(0).format().quote();
-            loaded = new Chunk(encoding, (byte) delimiter, (byte) quote);
+            loaded = new Chunk(fields.get(0).form());
         }
 
         @Override
@@ -279,8 +274,8 @@ final class ByteScan implements Scan {
                     offerPlaces(current.places(), firstRow, firstLine);
                 }
                 chain.addEmptyLines(splitter.emptyLines());
-                if (chain.addReadAgain(splitter.bytesReadAgain()) > RecordCursor.MAX_READ_AGAIN) {
-                    throw RecordCursor.tooManyOpenQuotes(current.file(), firstLine);
+                if (chain.addReadAgain(splitter.bytesReadAgain()) > MAX_READ_AGAIN) {
+                    throw current.tooManyOpenQuotes(firstLine);
                 }
                 boolean isHeaderNext = chain.row(claim.chunk()) == 0 && splitter.isHeaderNext();
                 chain.add(

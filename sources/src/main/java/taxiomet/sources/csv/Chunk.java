@@ -16,6 +16,9 @@ final class Chunk {
     private final Marks marks;
     private byte[] bytes = new byte[0];
     private int length;
+    /** Where the texts end that were put behind the bytes of the part; 0 when there are none. */
+    private int addedTo;
+
     private byte[] raw = new byte[0];
     private ByteInput in;
     private long start;
@@ -29,10 +32,10 @@ final class Chunk {
 
     private long knownOffset;
 
-    /** @param encoding empty for UTF-8 */
-    Chunk(Optional<SingleByteText> encoding, byte delimiter, byte quote) {
-        this.encoding = encoding;
-        this.marks = new Marks(delimiter, quote);
+    /** @param form of the bytes loaded */
+    Chunk(ByteForm form) {
+        this.encoding = form.singleByte();
+        this.marks = new Marks(form.delimiter(), form.quote());
     }
 
     /** Loads bytes from an offset on; fewer when the part ends before. */
@@ -41,6 +44,7 @@ final class Chunk {
         start = offset;
         nextOffset = offset;
         length = 0;
+        addedTo = 0;
         isStraight = true;
         isAtEnd = false;
         knownPlace = 0;
@@ -97,11 +101,12 @@ final class Chunk {
 
     /** Puts more bytes behind those of the part, for cells that do not stand there as they are meant; gives their place. */
     int addText(byte[] text, int count) {
-        int place = length + CellColumn.PADDING;
+        int place = Math.max(length, addedTo) + CellColumn.PADDING;
         if (bytes.length < place + count + CellColumn.PADDING) {
-            bytes = Arrays.copyOf(bytes, place + count + CellColumn.PADDING);
+            bytes = Arrays.copyOf(bytes, Math.max(place + count + CellColumn.PADDING, bytes.length / 2 * 3));
         }
         System.arraycopy(text, 0, bytes, place, count);
+        addedTo = place + count;
         return place;
     }
 

@@ -1,20 +1,21 @@
 package taxiomet.sources.csv;
 
-import taxiomet.charter.DelimitedFiles;
-
 /** Which fields the rows of a part have, and where they go. */
 final class CsvFields {
-    private final DelimitedFiles format;
+    private final ByteForm form;
     private final int[] columnOfField;
 
-    /** @param columnOfField for each field, the place of its column in the batch, or -1 */
-    CsvFields(DelimitedFiles format, int[] columnOfField) {
-        this.format = format;
+    /**
+     * @param form of the bytes that the fields stand in
+     * @param columnOfField for each field, the place of its column in the batch, or -1
+     */
+    CsvFields(ByteForm form, int[] columnOfField) {
+        this.form = form;
         this.columnOfField = columnOfField.clone();
     }
 
-    DelimitedFiles format() {
-        return format;
+    ByteForm form() {
+        return form;
     }
 
     int count() {

@@ -1,24 +1,25 @@
 package taxiomet.sources.csv;
 
-import de.siegmar.fastcsv.reader.CloseableIterator;
 import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
 import java.nio.charset.Charset;
+import java.nio.charset.CharsetDecoder;
+import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
 import taxiomet.charter.DelimitedFiles;
-import taxiomet.rows.RowBatch;
-import taxiomet.rows.RowSink;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.ByteInput;
 import taxiomet.sources.file.DataFile;
 import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.PlainInput;
-import taxiomet.sources.file.RowQueue;
 import taxiomet.sources.file.UnpackedInput;
 
 /** One file of a table. */
@@ -26,6 +27,10 @@ final class CsvPart {
     /** A field with more characters makes its row malformed; most often a quote was left open. */
     static final int MAX_FIELD = 4 << 20;
 
+    /** What stands in a header for bytes that are not valid: no character. */
+    private static final char INVALID = '\uFFFF';
+
+    private final ByteForm form;
     private final DelimitedFiles format;
     private final DataFile file;
     private final int number;
@@ -37,8 +42,9 @@ final class CsvPart {
     private long emptyLines;
 
     /** @throws SourceException when the file cannot be read, or its header is none */
-    CsvPart(DelimitedFiles format, Path path, int number) {
-        this.format = format;
+    CsvPart(ByteForm form, Path path, int number) {
+        this.form = form;
+        this.format = form.declared();
         this.file = new DataFile(path);
         this.number = number;
         try {
@@ -89,25 +95,24 @@ final class CsvPart {
     }
 
     private List<String> readHeader() throws IOException {
-        List<String> names = new ArrayList<>();
-        boolean[] isMalformed = new boolean[1];
-        try (LineReader reader = new LineReader(file.open(markLength), encoding, markLength, 1, LineReader.BLOCK)) {
-            HeaderHandler handler = new HeaderHandler(names);
-            try {
-                CloseableIterator<Boolean> records =
-                        RecordCursor.csv(format).build(handler, reader).iterator();
-                while (names.isEmpty() && records.hasNext()) {
-                    records.next();
-                }
-            } catch (CsvParseException e) {
-                isMalformed[0] = true;
-            } catch (UncheckedIOException e) {
-                throw e.getCause();
-            }
+        List<String> names = List.of();
+        boolean isMalformed = false;
+        try (InputStream in = file.open(markLength);
+                CsvReader<CsvRecord> reader = CsvReader.builder()
+                        .fieldSeparator(format.delimiter())
+                        .quoteCharacter(format.quote())
+                        .allowUnclosedQuote(false)
+                        .maxBufferSize(2 * MAX_FIELD + 4)
+                        .ofCsvRecord(new InputStreamReader(in, lenientDecoder()))) {
+            Iterator<CsvRecord> records = reader.iterator();
+            names = records.hasNext() ? records.next().getFields() : names;
+        } catch (CsvParseException e) {
+            isMalformed = true;
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
         }
-        boolean isInvalid =
-                names.stream().anyMatch(name -> name.indexOf(LineReader.INVALID) >= 0 || name.indexOf(0) >= 0);
-        if (isMalformed[0] || isInvalid) {
+        boolean isInvalid = names.stream().anyMatch(name -> name.indexOf(INVALID) >= 0 || name.indexOf(0) >= 0);
+        if (isMalformed || isInvalid) {
             throw new SourceException(
                     file.path() + ":1",
                     isInvalid
@@ -122,6 +127,13 @@ final class CsvPart {
                     "write that line, or name the columns in the charter (`header: [...]`)");
         }
         return names;
+    }
+
+    private CharsetDecoder lenientDecoder() {
+        return encoding.newDecoder()
+                .onMalformedInput(CodingErrorAction.REPLACE)
+                .onUnmappableCharacter(CodingErrorAction.REPLACE)
+                .replaceWith(String.valueOf(INVALID));
     }
 
     Path file() {
@@ -145,28 +157,28 @@ final class CsvPart {
         return emptyLines;
     }
 
-    /** Whether rows can be read at any place, since they are not compressed. */
+    /** Whether rows can be read at any place, since the file is neither compressed nor recoded. */
     boolean isPlain() {
-        return file.isPlain();
+        return file.isPlain() && !form.isRecoded();
     }
 
-    /** Opens the bytes behind any byte order mark for the byte-level reader; {@link #firstOffset} is where they begin. */
+    /** Opens the bytes of a part for a pass; {@link #firstOffset} is where its rows begin in them. */
     ByteInput openBytes() throws IOException {
         file.startCount();
-        return isPlain() ? openBytesAgain() : new UnpackedInput(file.open(0));
+        return openBytesAgain();
     }
 
     /** Opens the bytes of a part while its pass is not to begin anew. */
     ByteInput openBytesAgain() throws IOException {
-        if (!isPlain()) {
-            return new UnpackedInput(file.open(0));
+        if (form.isRecoded()) {
+            return new UnpackedInput(form.recode(file.open(markLength), encoding));
         }
-        return new PlainInput(file.path(), file.size(), file::count);
+        return file.isPlain() ? new PlainInput(file.path(), file.size(), file::count) : new UnpackedInput(file.open(0));
     }
 
-    /** Where the first line begins. */
+    /** Where the first line begins: behind any byte order mark, unless that is gone. */
     int firstOffset() {
-        return markLength;
+        return form.isRecoded() ? 0 : markLength;
     }
 
     Charset encoding() {
@@ -193,67 +205,6 @@ final class CsvPart {
         placesAreKnown = true;
     }
 
-    /** All rows from the first on, by the library's reader. */
-    RecordCursor records(CsvFields fields, RowBatch batch) throws IOException {
-        file.startCount();
-        LineReader reader = new LineReader(file.open(markLength), encoding, markLength, 1, LineReader.BLOCK);
-        PlaceIndex kept = keepsPlaces() ? places : null;
-        RecordHandler handler = new RecordHandler(reader, number, fields, batch, kept, null);
-        return new RecordCursor(file.path(), format, reader, handler, 1, firstRow());
-    }
-
-    /**
-     * Reads the rows that a queue names in this part, with jumps over those between where places are known.
-     */
-    void fetch(RowQueue wanted, CsvFields fields, RowBatch batch, RowSink sink) {
-        requireUnchanged();
-        while (wanted.hasNextIn(number)) {
-            long before = wanted.taken();
-            fetchFrom(placeBefore(wanted), wanted, fields, batch, sink);
-            if (wanted.taken() == before) {
-                throw changed();
-            }
-        }
-        requireUnchanged();
-    }
-
-    private int placeBefore(RowQueue wanted) {
-        return isPlain() ? places.before(wanted.row()) : -1;
-    }
-
-    private void fetchFrom(int place, RowQueue wanted, CsvFields fields, RowBatch batch, RowSink sink) {
-        long offset = place < 0 ? markLength : places.offset(place);
-        long line = place < 0 ? 1 : places.line(place);
-        long row = place < 0 ? firstRow() : places.row(place);
-        try (LineReader reader = new LineReader(file.open(offset), encoding, offset, line, LineReader.SMALL_BLOCK)) {
-            RecordHandler handler = new RecordHandler(reader, number, fields, batch, null, wanted);
-            RecordCursor cursor = new RecordCursor(file.path(), format, reader, handler, line, row);
-            boolean goesOn = true;
-            while (goesOn) {
-                batch.clear();
-                goesOn = cursor.read(() -> wanted.hasNextIn(number) && !canJump(handler, wanted) && !batch.isFull());
-                goesOn &= wanted.hasNextIn(number) && !canJump(handler, wanted);
-                if (!batch.isEmpty()) {
-                    sink.accept(batch);
-                }
-            }
-        } catch (IOException e) {
-            requireUnchanged();
-            throw unreadable(e);
-        }
-    }
-
-    /** Whether a place between here and the next row wanted saves reading what lies before it. */
-    private boolean canJump(RecordHandler handler, RowQueue wanted) {
-        int place = placeBefore(wanted);
-        return place >= 0 && places.row(place) > handler.row() + 1;
-    }
-
-    /** The number of the first record: that of a header is 0. */
-    private long firstRow() {
-        return header == null ? 1 : 0;
-    }
-
     /** @throws SourceException when the file looks different from what it was when it was opened */
     void requireUnchanged() {
         file.requireUnchanged();
@@ -266,5 +217,13 @@ final class CsvPart {
     /** What to say of a part that cannot be read. */
     SourceException unreadable(IOException cause) {
         return file.unreadable(cause);
+    }
+
+    /** What to say when too much would have to be looked at again. */
+    SourceException tooManyOpenQuotes(long line) {
+        return new SourceException(
+                file() + ":" + line,
+                "too many quotes are left open to make out the rows of this file",
+                "check `quote` and `delimiter` in the charter");
     }
 }

@@ -2,7 +2,6 @@ package taxiomet.sources.csv;
 
 import java.io.IOException;
 import java.io.OutputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -20,7 +19,6 @@ import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.NearestWord;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
-import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowEdits;
 import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
@@ -33,11 +31,13 @@ import taxiomet.sources.file.ByteInput;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.Packing;
 import taxiomet.sources.file.RowQueue;
-import taxiomet.sources.file.SingleByteText;
 import taxiomet.sources.file.SinkStream;
 
 /** A table in one or several delimited text files.  */
 public final class CsvTableSource implements SplittableSource, TableRewriter {
+    /** So many bytes, and what is made of them, stay in a core's own cache. */
+    public static final int USUAL_CHUNK = 1 << 18;
+
     private static final int NAMES_SHOWN = 8;
 
     private final List<String> columns;
@@ -48,14 +48,15 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
 
     private final Set<String> undeclared = new LinkedHashSet<>();
     private final DelimitedFiles format;
-    private final CsvReading reading;
+    private final ByteForm form;
+    private final int chunkBytes;
     private final List<Joints> joints = new ArrayList<>();
-    /** For the byte-level reader: how to turn bytes into UTF-8; empty when they are, or when it cannot read the encoding. */
-    private final Optional<SingleByteText> byteEncoding;
 
-    private CsvTableSource(DelimitedFiles rows, List<String> columns, List<CsvPart> parts, CsvReading reading) {
+    private CsvTableSource(ByteForm form, List<String> columns, List<CsvPart> parts, int chunkBytes) {
+        DelimitedFiles rows = form.declared();
         this.format = rows;
-        this.reading = reading;
+        this.form = form;
+        this.chunkBytes = chunkBytes;
         this.columns = List.copyOf(columns);
         this.parts = List.copyOf(parts);
         this.partNames =
@@ -66,30 +67,22 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
             fieldMaps.add(fieldMap(part, names));
             joints.add(new Joints(part.firstOffset(), part.header() != null));
         }
-        byteEncoding = parts.get(0).encoding().equals(StandardCharsets.UTF_8)
-                ? Optional.empty()
-                : SingleByteText.of(parts.get(0).encoding());
-    }
-
-    /** Whether the byte-level reader can read the table: delimiter and quote are ASCII, and so is most of its encoding. */
-    private boolean isReadByBytes() {
-        boolean isKnown = parts.get(0).encoding().equals(StandardCharsets.UTF_8) || byteEncoding.isPresent();
-        return !reading.isByLibrary() && isKnown && format.delimiter() < 0x80 && format.quote() < 0x80;
     }
 
     /**
      * Opens the files of a table.
      *
      * @param columns names of the columns wanted
-     * @param reading by which reader, in which pieces
+     * @param chunkBytes how many bytes a thread takes in one go, at least 1; {@link #USUAL_CHUNK}
      * @throws SourceException when a file is not there, cannot be read, or lacks a column
      */
-    public static CsvTableSource open(DelimitedFiles rows, List<String> columns, CsvReading reading) {
+    public static CsvTableSource open(DelimitedFiles rows, List<String> columns, int chunkBytes) {
+        ByteForm form = new ByteForm(rows);
         List<CsvPart> parts = new ArrayList<>();
         for (Path file : FileParts.find(rows.folder(), rows.path())) {
-            parts.add(new CsvPart(rows, file, parts.size()));
+            parts.add(new CsvPart(form, file, parts.size()));
         }
-        return new CsvTableSource(rows, columns, parts, reading);
+        return new CsvTableSource(form, columns, parts, chunkBytes);
     }
 
     private static String nameIn(Path folder, Path file) {
@@ -178,19 +171,16 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
         for (int part = 0; part < parts.size(); part++) {
             fields.add(fieldsOf(part, wanted));
         }
-        return isReadByBytes()
-                ? new ByteScan(parts, fields, joints, rows, wanted.length, reading.chunkSize(), byteEncoding)
-                : new LibraryScan(parts, fields, wanted.length);
+        return new ByteScan(parts, fields, joints, rows, wanted.length, chunkBytes);
     }
 
-    /** Compressed parts are one piece each. */
+    /** Parts that are compressed or recoded are one piece each. */
     @Override
     public List<Split> splits(long bytes) {
-        requireBytes();
         List<Split> splits = new ArrayList<>();
         for (CsvPart part : parts) {
             if (part.isPlain()) {
-                splits.addAll(SplitReader.cut(part, fieldsOf(part.number(), new int[0]), bytes, byteEncoding));
+                splits.addAll(SplitReader.cut(part, fieldsOf(part.number(), new int[0]), bytes));
             } else {
                 splits.add(new Split(part.number(), part.firstOffset(), Long.MAX_VALUE));
             }
@@ -200,23 +190,8 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
 
     @Override
     public SplitScan scan(int[] wanted, Split split) {
-        requireBytes();
         return new SplitReader(
-                parts.get(split.part()),
-                fieldsOf(split.part(), wanted),
-                split,
-                wanted.length,
-                reading.chunkSize(),
-                byteEncoding);
-    }
-
-    private void requireBytes() {
-        if (!isReadByBytes()) {
-            throw new SourceException(
-                    parts.get(0).file().toString(),
-                    "a file in " + parts.get(0).encoding() + " with this delimiter and quote cannot be read in pieces",
-                    "convert it to UTF-8 first");
-        }
+                parts.get(split.part()), fieldsOf(split.part(), wanted), split, wanted.length, chunkBytes);
     }
 
     /** For each field of a part, the place of its column in a batch of the columns wanted. */
@@ -227,7 +202,7 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
             inBatch[wanted[i]] = i;
         }
         return new CsvFields(
-                format,
+                form,
                 Arrays.stream(fieldMaps.get(part))
                         .map(column -> column < 0 ? -1 : inBatch[column])
                         .toArray());
@@ -239,11 +214,7 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
         while (!queue.isEmpty()) {
             CsvPart part = parts.get(queue.part());
             CsvFields fields = fieldsOf(part.number(), wanted);
-            if (isReadByBytes() && part.isPlain()) {
-                new RowPicker(part, fields, byteEncoding, wanted.length, sink).pick(queue);
-            } else {
-                part.fetch(queue, fields, new RowBatch(wanted.length), sink);
-            }
+            new RowPicker(part, fields, wanted.length, sink).pick(queue);
         }
     }
 
@@ -269,7 +240,7 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
             part.requireUnchanged();
             return Optional.empty();
         }
-        if (!isReadByBytes()) {
+        if (form.isRecoded()) {
             throw new SourceException(
                     part.file().toString(),
                     "a file in " + part.encoding() + " with this delimiter and quote cannot be written changed",
@@ -280,8 +251,7 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
         Contents contents;
         try (OutputStream packed = Packing.of(part.file()).pack(out);
                 ByteInput in = part.openBytesAgain()) {
-            PartRewriter rewriter =
-                    new PartRewriter(part, in, fieldsOf(number, all), byteEncoding, all.length, packed, undo);
+            PartRewriter rewriter = new PartRewriter(part, in, fieldsOf(number, all), all.length, packed, undo);
             for (Map.Entry<Long, RowEdits.RowEdit> edit : own.entrySet()) {
                 rewriter.edit(RowRef.row(edit.getKey()), edit.getValue());
             }

@@ -10,7 +10,6 @@ import java.nio.charset.Charset;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowEdits.RowEdit;
 import taxiomet.rows.SourceException;
@@ -19,7 +18,6 @@ import taxiomet.rows.TableRewriter.Contents;
 import taxiomet.rows.TableRewriter.UndoSink;
 import taxiomet.sources.file.ByteInput;
 import taxiomet.sources.file.FileHash;
-import taxiomet.sources.file.SingleByteText;
 
 /**
  * Copies one part with some of its rows left out or changed. The rows are told apart by the same splitter that reads them, one at a time,
@@ -56,25 +54,18 @@ final class PartRewriter {
     private final FileHash ofOriginal = new FileHash();
     private final FileHash ofCopy = new FileHash();
 
-    PartRewriter(
-            CsvPart part,
-            ByteInput in,
-            CsvFields fields,
-            Optional<SingleByteText> encoding,
-            int width,
-            OutputStream out,
-            UndoSink undo) {
+    PartRewriter(CsvPart part, ByteInput in, CsvFields fields, int width, OutputStream out, UndoSink undo) {
         this.part = part;
         this.in = in;
         this.charset = part.encoding();
-        this.delimiter = (byte) fields.format().delimiter();
-        this.quote = (byte) fields.format().quote();
-        this.nullWords = new NullWords(fields.format().nullWords());
+        this.delimiter = fields.form().delimiter();
+        this.quote = fields.form().quote();
+        this.nullWords = fields.form().nullWords();
         this.columnOf = new int[fields.count()];
         for (int field = 0; field < columnOf.length; field++) {
             columnOf[field] = fields.columnOf(field);
         }
-        this.chunk = new Chunk(encoding, delimiter, quote);
+        this.chunk = new Chunk(fields.form());
         this.splitter = new RowSplitter(fields, new RowBatch(width));
         this.out = out;
         this.undo = undo;

@@ -2,7 +2,6 @@ package taxiomet.sources.csv;
 
 import java.io.IOException;
 import java.util.List;
-import java.util.Optional;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowBatch.MalformedRow;
 import taxiomet.rows.RowRef;
@@ -10,31 +9,26 @@ import taxiomet.rows.RowSink;
 import taxiomet.sources.file.ByteInput;
 import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.RowQueue;
-import taxiomet.sources.file.SingleByteText;
 import taxiomet.values.CellColumn;
 
-/** Reads single rows of a part that is not compressed: what lies between two known places is taken apart, and the row picked from it. */
+/** Reads single rows of a part: what lies between two known places is taken apart, and the rows picked from it. */
 final class RowPicker {
-    private static final int PIECE = 1 << 18;
+    private static final int RUN_BYTES = 1 << 18;
 
     private final CsvPart part;
     private final RowBatch all;
     private final RowBatch picked;
     private final RowSink sink;
-    private final Chunk chunk;
+    private final ByteForm form;
     private final RowSplitter splitter;
 
-    /**
-     * @param encoding empty for UTF-8
-     * @param width how many columns are wanted
-     */
-    RowPicker(CsvPart part, CsvFields fields, Optional<SingleByteText> encoding, int width, RowSink sink) {
+    /** @param width how many columns are wanted */
+    RowPicker(CsvPart part, CsvFields fields, int width, RowSink sink) {
         this.part = part;
         this.all = new RowBatch(width);
         this.picked = new RowBatch(width);
         this.sink = sink;
-        this.chunk = new Chunk(encoding, (byte) fields.format().delimiter(), (byte)
-                fields.format().quote());
+        this.form = fields.form();
         this.splitter = new RowSplitter(fields, all);
     }
 
@@ -42,9 +36,10 @@ final class RowPicker {
     void pick(RowQueue wanted) {
         part.requireUnchanged();
         try (ByteInput in = part.openBytesAgain()) {
+            Runs runs = new Runs(part, form, in, RUN_BYTES);
             while (wanted.hasNextIn(part.number())) {
                 long before = wanted.taken();
-                pickFrom(in, part.places().before(wanted.row()), wanted);
+                pickFrom(runs, part.places().before(wanted.row()), wanted);
                 if (wanted.taken() == before) {
                     throw part.changed();
                 }
@@ -57,30 +52,24 @@ final class RowPicker {
         part.requireUnchanged();
     }
 
-    /** Picks rows between a place and the next, piece by piece; -1 stands for the beginning of the part. */
-    private void pickFrom(ByteInput in, int place, RowQueue wanted) throws IOException {
+    /** Picks rows between a place and the next, run by run; -1 stands for the beginning of the part. */
+    private void pickFrom(Runs runs, int place, RowQueue wanted) throws IOException {
         PlaceIndex places = part.places();
-        long offset = place < 0 ? part.firstOffset() : places.offset(place);
-        long row = place < 0 ? 1 : places.row(place);
-        long line = place < 0 ? 1 : places.line(place);
-        boolean isHeaderNext = place < 0 && part.header() != null;
+        if (place < 0) {
+            runs.startAt(part.firstOffset(), 1, 1);
+        } else {
+            runs.startAt(places.offset(place), places.row(place), places.line(place));
+        }
         boolean isLast = place + 1 == places.size();
-        long end = isLast ? in.end() : places.offset(place + 1);
+        long end = isLast ? Long.MAX_VALUE : places.offset(place + 1);
         long endRow = isLast ? Long.MAX_VALUE : places.row(place + 1);
-        while (offset < end && wanted.hasNextIn(part.number()) && wanted.row() < endRow) {
-            int count = (int) Math.min(PIECE, end - offset);
-            chunk.load(in, offset, count);
-            splitter.split(chunk, 0, chunk.placeOf(offset + count), isHeaderNext, true);
-            splitter.handOver(part.number(), row, line);
-            pickFromPiece(wanted);
-            offset = splitter.endOffset();
-            row += splitter.records();
-            line += splitter.lines();
-            isHeaderNext = splitter.isHeaderNext();
+        while (wanted.hasNextIn(part.number()) && wanted.row() < endRow && runs.hasMoreBefore(end)) {
+            runs.next(splitter, end);
+            pickFromRun(wanted);
         }
     }
 
-    private void pickFromPiece(RowQueue wanted) {
+    private void pickFromRun(RowQueue wanted) {
         List<MalformedRow> malformed = all.malformed();
         int nextRow = 0;
         int nextMalformed = 0;

@@ -14,7 +14,7 @@ import taxiomet.values.CellColumn;
 /**
  * Takes the rows of a chunk apart by its marks, into the spans of a batch's columns. Rows without quotes go through {@link
  * #splitPlain}, the hot loop; all others, and all that are not as they should be, through {@link #splitRecord}. What it
- * makes of a document is what the library's reader makes of it: tests compare the two on random ones. The loops stand in one file,
+ * makes of a document is what a library makes of it: tests compare the two on random ones. The loops stand in one file,
  * since they share what they stand on.
  *
  * <p>Cells made row by row in a block take 0.47 ns a byte of the decision-support tables; made column by column from the marks, they
@@ -76,12 +76,12 @@ final class RowSplitter {
     RowSplitter(CsvFields fields, RowBatch batch) {
         this.fields = fields;
         this.batch = batch;
-        this.delimiter = (byte) fields.format().delimiter();
-        this.quote = (byte) fields.format().quote();
+        this.delimiter = fields.form().delimiter();
+        this.quote = fields.form().quote();
         this.fieldCount = fields.count();
         this.spans = new long[fieldCount][];
         this.block = new long[fieldCount * STRIDE];
-        this.nullWords = new NullWords(fields.format().nullWords());
+        this.nullWords = fields.form().nullWords();
         this.cursor = new FieldCursor(delimiter, quote, nullWords, fieldCount, unescaped);
         ensureRoom(FIRST_ROOM);
     }
@@ -329,7 +329,7 @@ final class RowSplitter {
         while (end < most && bytes[end] != '\n' && bytes[end] != '\r') {
             end++;
         }
-        String raw = new String(bytes, start, end - start, StandardCharsets.UTF_8);
+        String raw = fields.form().restored(new String(bytes, start, end - start, StandardCharsets.UTF_8));
         return raw.substring(
                 0, raw.offsetByCodePoints(0, Math.min(MalformedRow.MOST_RAW, raw.codePointCount(0, raw.length()))));
     }
@@ -379,6 +379,24 @@ final class RowSplitter {
         return places;
     }
 
+    /** Puts the characters that changed places for taking the text apart back in theirs. */
+    private void restoreCells() {
+        for (int field = 0; field < fieldCount; field++) {
+            for (int row = 0; row < rows && fields.columnOf(field) >= 0; row++) {
+                int length = (int) spans[field][row];
+                if (length > 0) {
+                    String cell =
+                            new String(chunk.bytes(), (int) (spans[field][row] >>> 32), length, StandardCharsets.UTF_8);
+                    String restored = fields.form().restored(cell);
+                    if (!restored.equals(cell)) {
+                        byte[] text = restored.getBytes(StandardCharsets.UTF_8);
+                        spans[field][row] = CellColumn.span(chunk.addText(text, text.length), text.length);
+                    }
+                }
+            }
+        }
+    }
+
     /** Hands the rows to the batch, once it is known which they are. */
     void handOver(int part, long firstRow, long firstLine) {
         if (nullWords.areAny()) {
@@ -389,6 +407,9 @@ final class RowSplitter {
             }
         }
         unescaped.handOver(chunk, spans);
+        if (fields.form().areExchanged()) {
+            restoreCells();
+        }
         batch.clear();
         for (int column = 0; column < batch.columnCount(); column++) {
             batch.column(column).set(chunk.bytes(), rows);

@@ -71,19 +71,19 @@ class CsvTableSourceTest {
         return text == null ? "null" : "'" + text + "'";
     }
 
-    /** By every reader, in pieces of several sizes: all must agree. */
+    /** In pieces of several sizes: all must agree. */
     private List<String> read(String name, String encoding) {
-        List<String> expected = readBy(CsvReading.BY_LIBRARY, name, encoding);
-        for (int chunkSize : new int[] {1, 2, 3, 7, 64, 1 << 18}) {
-            assertThat(readBy(new CsvReading(false, chunkSize), name, encoding))
-                    .as("in pieces of %d", chunkSize)
+        List<String> expected = read(name, encoding, CsvTableSource.USUAL_CHUNK);
+        for (int chunkBytes : new int[] {1, 2, 3, 7, 64}) {
+            assertThat(read(name, encoding, chunkBytes))
+                    .as("in pieces of %d", chunkBytes)
                     .isEqualTo(expected);
         }
         return expected;
     }
 
-    private List<String> readBy(CsvReading reading, String name, String encoding) {
-        try (TableSource source = CsvTableSource.open(rows(name, encoding), List.of("a", "b"), reading)) {
+    private List<String> read(String name, String encoding, int chunkBytes) {
+        try (TableSource source = CsvTableSource.open(rows(name, encoding), List.of("a", "b"), chunkBytes)) {
             return read(source);
         }
     }
@@ -94,7 +94,8 @@ class CsvTableSourceTest {
                 "t.csv",
                 "\uFEFFb,extra,a\r\n2,x,1\r\n\r\n\"\",y,NULL\r\"l1\r\nl2\",z,\"NULL\"\n\"q\"\"q\",,é😀",
                 StandardCharsets.UTF_8);
-        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"), CsvReading.USUAL)) {
+        try (TableSource source =
+                CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"), CsvTableSource.USUAL_CHUNK)) {
             assertThat(read(source))
                     .containsExactly("0/1@2 '1'|'2'", "0/2@4 null|''", "0/3@5 'NULL'|'l1\r\nl2'", "0/4@7 'é😀'|'q\"q'");
             assertThat(source.emptyLines()).isEqualTo(1);
@@ -163,7 +164,8 @@ class CsvTableSourceTest {
                                     : random.nextInt(97) == 0 ? ",x,y\n" : ",v" + i + "\n");
         }
         write("t.csv", text.toString(), StandardCharsets.UTF_8);
-        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"), CsvReading.USUAL)) {
+        try (TableSource source =
+                CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"), CsvTableSource.USUAL_CHUNK)) {
             List<String> all = read(source);
             assertThat(all).hasSize(20_000);
             for (int wanted : new int[] {1, 3, 40, 5_000}) {
@@ -191,7 +193,8 @@ class CsvTableSourceTest {
     @Test
     void what_a_sink_throws_comes_out_as_it_is() throws IOException {
         write("t.csv", "a,b\n" + "1,2\n".repeat(5_000), StandardCharsets.UTF_8);
-        try (TableSource source = CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"), CsvReading.USUAL)) {
+        try (TableSource source =
+                CsvTableSource.open(rows("t.csv", "UTF-8"), List.of("a", "b"), CsvTableSource.USUAL_CHUNK)) {
             for (RuntimeException thrown :
                     List.of(new UncheckedIOException(new IOException("disk full")), new IllegalStateException("x"))) {
                 assertThatThrownBy(() -> source.read(new int[] {0}, batch -> {
@@ -219,7 +222,7 @@ class CsvTableSourceTest {
         write("t.txt", "1;'x;y'\n", StandardCharsets.UTF_8);
         DelimitedFiles rows = new DelimitedFiles(
                 folder, "t.txt", ';', '\'', "UTF-8", false, Optional.of(List.of("b", "a")), List.of());
-        try (TableSource source = CsvTableSource.open(rows, List.of("a", "b"), CsvReading.USUAL)) {
+        try (TableSource source = CsvTableSource.open(rows, List.of("a", "b"), CsvTableSource.USUAL_CHUNK)) {
             assertThat(read(source)).containsExactly("0/1@1 'x;y'|'1'");
         }
     }
