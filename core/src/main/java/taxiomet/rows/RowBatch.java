@@ -5,7 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.function.IntFunction;
 import taxiomet.values.CellColumn;
-import taxiomet.values.NumberCells;
+import taxiomet.values.ValueCells;
 
 /**
  * Some rows of a table, column by column. Sound rows stand in the columns; rows that could not be taken apart stand in
@@ -47,9 +47,9 @@ public final class RowBatch {
         this(columnCount, CellColumn::new);
     }
 
-    /** For cells of which many come as numbers. */
-    public static RowBatch ofNumbers(int columnCount) {
-        return new RowBatch(columnCount, NumberCells::new);
+    /** For cells of which many come as values of their types. */
+    public static RowBatch ofValues(int columnCount) {
+        return new RowBatch(columnCount, ValueCells::new);
     }
 
     private RowBatch(int columnCount, IntFunction<CellColumn> newColumn) {

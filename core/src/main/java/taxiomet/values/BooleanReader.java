@@ -44,6 +44,18 @@ final class BooleanReader extends ValueReader {
     }
 
     @Override
+    boolean takes(ValueCells.Kind kind) {
+        return kind == ValueCells.Kind.BOOLEAN;
+    }
+
+    @Override
+    byte readValue(ValueCells.Kind kind, long truth, long unused) {
+        high = truth;
+        low = 0;
+        return TypedColumn.GOOD;
+    }
+
+    @Override
     byte read(byte[] bytes, int start, int length) {
         if (length == 0) {
             return refuse(Refusal.EMPTY_TEXT);

@@ -5,10 +5,10 @@ import java.util.Arrays;
 
 /**
  * The cells of one column of a batch: places in a flat array of UTF-8 bytes, which is the column's own or one that all columns
- * of a batch share. A cell is null, or a text that may be empty. {@link NumberCells} keep numbers as such until somebody asks for
+ * of a batch share. A cell is null, or a text that may be empty. {@link ValueCells} keep values as such until somebody asks for
  * their texts.
  */
-public sealed class CellColumn permits NumberCells {
+public sealed class CellColumn permits ValueCells {
     /** So many bytes of the array can be read behind the end of any cell: words may be loaded without asking. */
     public static final int PADDING = 16;
 
@@ -36,8 +36,8 @@ public sealed class CellColumn permits NumberCells {
     /** Sees to it that the texts of all cells are there; they are, where cells come as texts. */
     void print() {}
 
-    /** Whether the cells are numbers that nobody has printed; they are in {@link NumberCells}. */
-    public boolean areNumbers() {
+    /** Whether the cells are values that nobody has printed; they are in {@link ValueCells}. */
+    public boolean areValues() {
         return false;
     }
 

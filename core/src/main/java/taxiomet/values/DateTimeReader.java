@@ -26,6 +26,7 @@ final class DateTimeReader extends ValueReader {
 
     private final Name type;
     private final int secondDigits;
+    private final MomentValues values;
     /** Months met before, as the words that spell them, each where its hash says; the same few come again and again. */
     private final long[] months = new long[1 << MONTH_BITS];
 
@@ -41,6 +42,7 @@ final class DateTimeReader extends ValueReader {
     DateTimeReader(ColumnType type) {
         this.type = type.name();
         this.secondDigits = type.scale();
+        this.values = new MomentValues(type);
     }
 
     @Override
@@ -176,6 +178,16 @@ final class DateTimeReader extends ValueReader {
         int months = month > 2 ? month - 3 : month + 9;
         long leapDays = years / 4 - years / 100 + years / 400;
         return years * 365L + leapDays + (153 * months + 2) / 5 + day - 1 - MARCH_FIRST_OF_YEAR_0;
+    }
+
+    @Override
+    boolean takes(ValueCells.Kind kind) {
+        return values.take(kind);
+    }
+
+    @Override
+    byte readValue(ValueCells.Kind kind, long micros, long unused) {
+        return values.read(kind, micros, this);
     }
 
     @Override

@@ -1,5 +1,6 @@
 package taxiomet.values;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 
@@ -11,7 +12,6 @@ final class FloatReader extends ValueReader {
 
     private final boolean isReal;
     private final byte point;
-    private boolean areDoubles;
 
     FloatReader(boolean isReal, boolean decimalComma) {
         this.isReal = isReal;
@@ -81,14 +81,17 @@ final class FloatReader extends ValueReader {
     }
 
     @Override
-    boolean takesNumbers(NumberCells numbers) {
-        areDoubles = numbers.areDoubles();
-        return true;
+    boolean takes(ValueCells.Kind kind) {
+        return kind == ValueCells.Kind.DOUBLE || kind == ValueCells.Kind.WHOLE || kind == ValueCells.Kind.DECIMAL;
     }
 
     @Override
-    byte readNumber(long value) {
-        double number = areDoubles ? Double.longBitsToDouble(value) : (double) value;
+    byte readValue(ValueCells.Kind kind, long value, long scale) {
+        double number = switch (kind) {
+            case DOUBLE -> Double.longBitsToDouble(value);
+            case WHOLE -> (double) value;
+            default -> BigDecimal.valueOf(value, (int) scale).doubleValue();
+        };
         double kept = isReal ? (float) number : number;
         if (Double.isInfinite(kept) && !Double.isInfinite(number)) {
             return refuse(Refusal.OUT_OF_RANGE);

@@ -33,12 +33,14 @@ final class FormattedReader extends ValueReader {
 
     private final Name type;
     private final int secondDigits;
+    private final MomentValues values;
     private final DateTimeFormatter formatter;
 
     /** @throws IllegalArgumentException when the format is not one */
     FormattedReader(ColumnType type, String format) {
         this.type = type.name();
         this.secondDigits = type.scale();
+        this.values = new MomentValues(type);
         this.formatter = formatter(format);
     }
 
@@ -125,6 +127,16 @@ final class FormattedReader extends ValueReader {
                 ? Optional.empty()
                 : Optional.of("does not lead back to the moment that was written: " + written + " is read as "
                         + (date == null ? "" : date + " ") + (time == null ? "" : time));
+    }
+
+    @Override
+    boolean takes(ValueCells.Kind kind) {
+        return values.take(kind);
+    }
+
+    @Override
+    byte readValue(ValueCells.Kind kind, long micros, long unused) {
+        return values.read(kind, micros, this);
     }
 
     @Override

@@ -52,12 +52,15 @@ final class IntegerReader extends ValueReader {
     }
 
     @Override
-    boolean takesNumbers(NumberCells numbers) {
-        return !numbers.areDoubles();
+    boolean takes(ValueCells.Kind kind) {
+        return kind == ValueCells.Kind.WHOLE || kind == ValueCells.Kind.DECIMAL;
     }
 
     @Override
-    byte readNumber(long value) {
+    byte readValue(ValueCells.Kind kind, long value, long scale) {
+        if (scale > 0) {
+            return refuse(Refusal.HAS_A_FRACTION);
+        }
         high = value;
         low = 0;
         return value < least || value > greatest ? refuse(Refusal.OUT_OF_RANGE) : TypedColumn.GOOD;

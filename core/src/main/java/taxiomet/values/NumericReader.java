@@ -1,6 +1,7 @@
 package taxiomet.values;
 
 import java.math.BigInteger;
+import java.nio.charset.StandardCharsets;
 import taxiomet.charter.ColumnType;
 
 /**
@@ -182,28 +183,50 @@ final class NumericReader extends ValueReader {
     }
 
     @Override
-    boolean takesNumbers(NumberCells numbers) {
-        return !numbers.areDoubles();
+    boolean takes(ValueCells.Kind kind) {
+        return kind == ValueCells.Kind.WHOLE || kind == ValueCells.Kind.DECIMAL || kind == ValueCells.Kind.DOUBLE;
     }
 
+    /** A value has no spelling that could be odd. */
     @Override
-    byte readNumber(long value) {
-        if (wholeDigits <= LONG_DIGITS) {
-            long limit = 1;
-            for (int i = 0; i < wholeDigits; i++) {
-                limit *= 10;
-            }
-            if (value >= limit || value <= -limit) {
-                return refuse(Refusal.TOO_MANY_DIGITS);
-            }
+    byte readValue(ValueCells.Kind kind, long value, long scale) {
+        byte state = kind == ValueCells.Kind.DOUBLE
+                ? readShortest(Double.longBitsToDouble(value))
+                : readDigits(value, scale);
+        return state == TypedColumn.ODD ? TypedColumn.GOOD : state;
+    }
+
+    private byte readDigits(long digits, long scale) {
+        high = digits;
+        low = scale;
+        while (low > 0 && high % 10 == 0) {
+            high /= 10;
+            low--;
         }
-        high = value;
-        low = 0;
-        return TypedColumn.GOOD;
+        int count = 0;
+        for (long rest = high; rest != 0; rest /= 10) {
+            count++;
+        }
+        byte state = sized(Math.max(0, count - low), low, false);
+        if (low > 0 && count > LONG_DIGITS) {
+            // The one form of such a number, however it is read: see Digits.
+            low = TypedColumn.WIDE;
+        }
+        return state;
+    }
+
+    /** The shortest number that tells a double from its neighbours. */
+    private byte readShortest(double value) {
+        byte[] text = Double.toString(value).getBytes(StandardCharsets.US_ASCII);
+        return read(text, 0, text.length, (byte) '.');
     }
 
     @Override
     byte read(byte[] bytes, int start, int length) {
+        return read(bytes, start, length, point);
+    }
+
+    private byte read(byte[] bytes, int start, int length, byte pointHere) {
         if (length == 0) {
             return refuse(Refusal.EMPTY_TEXT);
         }
@@ -217,7 +240,7 @@ final class NumericReader extends ValueReader {
             at++;
         }
         if (end - at > LONG_DIGITS) {
-            return readWide(bytes, from, end, odd);
+            return readWide(bytes, from, end, odd, pointHere);
         }
         int firstDigit = at;
         long digits = 0;
@@ -226,7 +249,7 @@ final class NumericReader extends ValueReader {
         }
         int wholes = at - firstDigit;
         int scale = 0;
-        if (at < end && bytes[at] == point) {
+        if (at < end && bytes[at] == pointHere) {
             at++;
             int firstOfFraction = at;
             while (at < end && isDigit(bytes[at])) {
@@ -236,7 +259,7 @@ final class NumericReader extends ValueReader {
             odd |= wholes == 0 || scale == 0;
         }
         if (at < end || wholes + scale == 0) {
-            return readWide(bytes, from, end, odd);
+            return readWide(bytes, from, end, odd, pointHere);
         }
         odd |= wholes > 1 && bytes[firstDigit] == '0';
         odd |= isSized && scale > fractionDigits;
@@ -255,11 +278,11 @@ final class NumericReader extends ValueReader {
     }
 
     /** More digits than a long surely holds, an exponent, or no number at all. */
-    private byte readWide(byte[] bytes, int from, int end, boolean wasOdd) {
-        if (!isNumber(bytes, from, end, point)) {
+    private byte readWide(byte[] bytes, int from, int end, boolean wasOdd, byte pointHere) {
+        if (!isNumber(bytes, from, end, pointHere)) {
             return refuse(Refusal.NOT_A_NUMBER);
         }
-        Digits number = Digits.of(bytes, from, end, point);
+        Digits number = Digits.of(bytes, from, end, pointHere);
         boolean odd = wasOdd || number.hasExponent;
         int first = bytes[from] == '-' || bytes[from] == '+' ? from + 1 : from;
         odd |= bytes[first] == '0' && first + 1 < end && isDigit(bytes[first + 1]);

@@ -59,10 +59,10 @@ public final class TypedColumn {
             // Most columns are good throughout: readers write down only what is not.
             Arrays.fill(states, GOOD);
         }
-        // Asked like this, NumberCells is loaded only where a source has numbers: all calls below keep one target
+        // Asked like this, ValueCells is loaded only where a source has values: all calls below keep one target
         // without it.
-        statesSeen = from.areNumbers() && reader.takesNumbers((NumberCells) from)
-                ? reader.readNumbers((NumberCells) from, this)
+        statesSeen = from.areValues() && reader.takes(((ValueCells) from).kind())
+                ? reader.readValues((ValueCells) from, this)
                 : reader.readAll(from, this);
     }
 
@@ -74,6 +74,12 @@ public final class TypedColumn {
     /** Reads one cell that is not null; gives its state. */
     byte readOne(ValueReader with, byte[] bytes, int row, int start, int length) {
         byte state = with.read(bytes, start, length);
+        keep(with, row, state);
+        return state;
+    }
+
+    /** Takes what a reader has just read as the value of a row. */
+    void keep(ValueReader with, int row, byte state) {
         states[row] = state;
         if (state == BAD) {
             refusals[row] = with.refusal;
@@ -81,7 +87,6 @@ public final class TypedColumn {
             highs[row] = with.high;
             lows[row] = with.low;
         }
-        return state;
     }
 
     /** Whether any cell has this state, which is not {@link #GOOD}. */

@@ -12,6 +12,18 @@ final class UuidReader extends ValueReader {
     }
 
     @Override
+    boolean takes(ValueCells.Kind kind) {
+        return kind == ValueCells.Kind.UUID;
+    }
+
+    @Override
+    byte readValue(ValueCells.Kind kind, long first, long second) {
+        high = first;
+        low = second;
+        return TypedColumn.GOOD;
+    }
+
+    @Override
     byte read(byte[] bytes, int start, int length) {
         if (length == 0) {
             return refuse(Refusal.EMPTY_TEXT);

@@ -71,37 +71,32 @@ public abstract class ValueReader {
         return seen;
     }
 
-    /** Whether {@link #readNumbers} reads such numbers; whatever it does not, is read from their texts. */
-    boolean takesNumbers(NumberCells numbers) {
+    /** Whether {@link #readValues} reads values of a kind; what it does not, is read from its text. */
+    boolean takes(ValueCells.Kind kind) {
         return false;
     }
 
-    /** Reads all cells as the numbers that they are; otherwise as {@link #readAll}. */
-    int readNumbers(NumberCells numbers, TypedColumn into) {
-        int size = numbers.size();
+    /** Reads all cells as the values that they are; otherwise as {@link #readAll}. */
+    final int readValues(ValueCells cells, TypedColumn into) {
+        int size = cells.size();
+        ValueCells.Kind kind = cells.kind();
         int seen = 0;
         for (int row = 0; row < size; row++) {
-            if (numbers.isNullNumber(row)) {
+            if (cells.isNullValue(row)) {
                 into.states[row] = TypedColumn.NULL;
                 seen |= 1 << TypedColumn.NULL;
             } else {
-                byte state = readNumber(numbers.value(row));
+                byte state = readValue(kind, cells.high(row), cells.low(row));
                 seen |= other(state);
-                into.states[row] = state;
-                if (state == TypedColumn.BAD) {
-                    into.refusals[row] = refusal;
-                } else if (into.keepsValues()) {
-                    into.highs[row] = high;
-                    into.lows[row] = low;
-                }
+                into.keep(this, row, state);
             }
         }
         return seen;
     }
 
-    /** Reads one number as it is; as {@link #read}. */
-    byte readNumber(long value) {
-        throw new IllegalStateException("no numbers are taken");
+    /** Reads one value of a kind that it {@link #takes}; as {@link #read}. */
+    byte readValue(ValueCells.Kind kind, long valueHigh, long valueLow) {
+        throw new IllegalStateException("no values are taken");
     }
 
     /** The bit of a state; none for {@link TypedColumn#GOOD}. */

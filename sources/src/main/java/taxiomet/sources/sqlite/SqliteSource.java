@@ -25,7 +25,7 @@ import taxiomet.sources.file.DataFile;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.RowQueue;
-import taxiomet.values.NumberCells;
+import taxiomet.values.ValueCells;
 
 /** A table in an SQLite database. */
 public final class SqliteSource implements TableSource {
@@ -185,7 +185,7 @@ public final class SqliteSource implements TableSource {
         void addTo(RowBatch batch) throws SQLException {
             long bytes = 0;
             for (int i = 0; i < width; i++) {
-                NumberCells cells = (NumberCells) batch.column(i);
+                ValueCells cells = (ValueCells) batch.column(i);
                 Object value = result.getObject(i + 1);
                 if (value == null) {
                     cells.addNull();
@@ -228,7 +228,7 @@ public final class SqliteSource implements TableSource {
 
         @Override
         public BatchReader reader() {
-            RowBatch batch = RowBatch.ofNumbers(wanted.length);
+            RowBatch batch = RowBatch.ofValues(wanted.length);
             return new BatchReader() {
                 @Override
                 public RowBatch next() {
@@ -291,7 +291,7 @@ public final class SqliteSource implements TableSource {
     @Override
     public void fetch(RefCursor refs, int[] wanted, RowSink sink) {
         RowQueue queue = new RowQueue(refs);
-        RowBatch batch = RowBatch.ofNumbers(wanted.length);
+        RowBatch batch = RowBatch.ofValues(wanted.length);
         synchronized (connection) {
             try {
                 while (!queue.isEmpty()) {

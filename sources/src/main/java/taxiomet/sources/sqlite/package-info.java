@@ -3,6 +3,6 @@
  *
  * <p>Rows come in the order of {@code rowid} where the table has one, else in that of its primary key, else as the database gives them; a
  * row's number is its place in that order, 1 for the first. Whole numbers and floating-point numbers come as such ({@link
- * taxiomet.values.NumberCells}), texts as texts, blobs as their bytes in hexadecimal digits.
+ * taxiomet.values.ValueCells}), texts as texts, blobs as their bytes in hexadecimal digits.
  */
 package taxiomet.sources.sqlite;
