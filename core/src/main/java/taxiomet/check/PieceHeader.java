@@ -14,7 +14,7 @@ import taxiomet.rows.Split;
 import taxiomet.work.Secret;
 
 /**
- * What stands before the state of a piece: the version of the form (1), then as texts the table, all its splits, which of them this is,
+ * What stands before the state of a piece: the version of the form (2), then as texts the table, all its splits, which of them this is,
  * the digest of charter and options, and the mark of the secret; then how much was read.
  *
  * @param splits all pieces of the table, in their order
@@ -23,7 +23,7 @@ import taxiomet.work.Secret;
  */
 record PieceHeader(
         String table, List<Split> splits, int number, TableFigures figures, String digest, String secretMark) {
-    private static final long VERSION = 1;
+    private static final long VERSION = 2;
 
     PieceHeader(String table, List<Split> splits, int number, TableFigures figures, String digest, Secret secret) {
         this(table, splits, number, figures, digest, SecretMark.of(secret));

@@ -1,6 +1,7 @@
 package taxiomet.expression;
 
 import java.util.UUID;
+import java.util.function.ToIntFunction;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.keys.ColumnKeys;
@@ -10,8 +11,24 @@ import taxiomet.values.TypedColumn;
 /** Evaluates expressions over the rows of a batch, one row at a time. */
 public final class BatchEvaluator implements Evaluator.Leaves {
     private final Evaluator evaluator = new Evaluator();
+    private final ToIntFunction<Expression> places;
     private TypedBatch batch;
     private int row;
+
+    /** For expressions over a row's own columns, in batches of its table. */
+    public BatchEvaluator() {
+        this(BatchEvaluator::placeInTable);
+    }
+
+    /** @param places gives the column of the batch in which the value of a leaf stands */
+    BatchEvaluator(ToIntFunction<Expression> places) {
+        this.places = places;
+    }
+
+    /** The place of a row's own column in its table; -1 for any other leaf. */
+    static int placeInTable(Expression leaf) {
+        return leaf instanceof ColumnValue column ? column.column() : -1;
+    }
 
     /** The batch whose rows come next. */
     public void start(TypedBatch toRead) {
@@ -32,7 +49,7 @@ public final class BatchEvaluator implements Evaluator.Leaves {
 
     @Override
     public Object value(Expression leaf) {
-        return column(batch.column(((ColumnValue) leaf).column()));
+        return column(batch.column(places.applyAsInt(leaf)));
     }
 
     private Object column(TypedColumn column) {

@@ -1,12 +1,12 @@
 package taxiomet.expression;
 
 import java.util.Optional;
+import java.util.function.ToIntFunction;
 import taxiomet.charter.Expression;
 import taxiomet.keys.TypedBatch;
 
 /**
- * A condition made ready for the rows of many batches: without an object for a cell, as long as it asks for the row's own columns (see
- * {@link NodeCompiler}). It comes to what the {@link Evaluator} says. It serves one thread.
+ * A condition made ready for the rows of many batches, without an object for a cell (see {@link NodeCompiler} for the few exceptions). It comes to what the {@link Evaluator} says. It serves one thread.
  */
 public final class CompiledCondition {
     /** What a condition comes to for a row. */
@@ -18,12 +18,22 @@ public final class CompiledCondition {
 
     private final Expression condition;
     private final Optional<TruthNode> compiled;
-    private final BatchEvaluator evaluator = new BatchEvaluator();
+    private final BatchEvaluator evaluator;
 
     /** @param condition an expression of type boolean over a row's own columns */
     public CompiledCondition(Expression condition) {
+        this(condition, BatchEvaluator::placeInTable);
+    }
+
+    /**
+     * A condition over rows of any kind.
+     *
+     * @param places gives the column of the batch in which the value of a leaf stands: one object of the condition's tree each
+     */
+    public CompiledCondition(Expression condition, ToIntFunction<Expression> places) {
         this.condition = condition;
-        this.compiled = NodeCompiler.condition(condition);
+        this.compiled = NodeCompiler.condition(condition, places);
+        this.evaluator = new BatchEvaluator(places);
     }
 
     /** The batch whose rows come next; it holds all columns that the condition reads. */

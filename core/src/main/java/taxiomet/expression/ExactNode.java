@@ -58,6 +58,26 @@ abstract class ExactNode extends Node {
         wide = other.wide;
     }
 
+    /** Sets it to the sum of two numbers, each digits and scale; false, and it stays as it is, where the sum is not. */
+    final boolean setSum(long oneDigits, int oneScale, long otherDigits, int otherScale) {
+        long a = oneDigits;
+        long b = otherDigits;
+        int difference = oneScale - otherScale;
+        if (difference > 0 && canScale(b, difference)) {
+            b *= TENS[difference];
+        } else if (difference < 0 && canScale(a, -difference)) {
+            a *= TENS[-difference];
+        } else if (difference != 0) {
+            return false;
+        }
+        long sum = a + b;
+        if (((a ^ sum) & (b ^ sum)) < 0) {
+            return false;
+        }
+        set(sum, Math.max(oneScale, otherScale));
+        return true;
+    }
+
     final double asDouble() {
         if (wide == null && scale == 0) {
             return digits;
@@ -195,22 +215,7 @@ abstract class ExactNode extends Node {
         }
 
         private boolean add(long addend) {
-            long a = left.digits;
-            long b = addend;
-            int difference = left.scale - right.scale;
-            if (difference > 0 && canScale(b, difference)) {
-                b *= TENS[difference];
-            } else if (difference < 0 && canScale(a, -difference)) {
-                a *= TENS[-difference];
-            } else if (difference != 0) {
-                return false;
-            }
-            long sum = a + b;
-            if (((a ^ sum) & (b ^ sum)) < 0) {
-                return false;
-            }
-            set(sum, Math.max(left.scale, right.scale));
-            return true;
+            return setSum(left.digits, left.scale, addend, right.scale);
         }
 
         private boolean multiply() {

@@ -3,11 +3,13 @@ package taxiomet.expression;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.ToIntFunction;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.And;
 import taxiomet.charter.Expression.Arithmetic;
 import taxiomet.charter.Expression.Between;
 import taxiomet.charter.Expression.Call;
+import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.charter.Expression.Compared;
 import taxiomet.charter.Expression.FunctionName;
@@ -19,20 +21,28 @@ import taxiomet.charter.Expression.Literal;
 import taxiomet.charter.Expression.Negation;
 import taxiomet.charter.Expression.Not;
 import taxiomet.charter.Expression.Or;
+import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.Expression.Type;
 
 /**
- * Makes nodes of an expression over a row's own columns. What it does not know, it leaves to the {@link Evaluator}: values of other
- * rows, uuids, patterns that are no constants, and {@code coalesce} of exact and floating-point numbers, whose type is that of the
+ * Makes nodes of an expression over the columns of a batch. What it does not know, it leaves to the {@link Evaluator}: uuids, patterns that are no constants, and {@code coalesce} of exact and floating-point numbers, whose type is that of the
  * operand taken.
  */
 final class NodeCompiler {
-    private NodeCompiler() {}
+    private final ToIntFunction<Expression> places;
 
-    /** The nodes of a condition; empty where a part of it is left to the evaluator. */
-    static Optional<TruthNode> condition(Expression condition) {
+    private NodeCompiler(ToIntFunction<Expression> places) {
+        this.places = places;
+    }
+
+    /**
+     * The nodes of a condition; empty where a part of it is left to the evaluator.
+     *
+     * @param places gives the column of a batch in which the value of a leaf stands; -1 for one that has none
+     */
+    static Optional<TruthNode> condition(Expression condition, ToIntFunction<Expression> places) {
         try {
-            return Optional.of(truth(condition));
+            return Optional.of(new NodeCompiler(places).truth(condition));
         } catch (Unknown e) {
             return Optional.empty();
         }
@@ -48,7 +58,7 @@ final class NodeCompiler {
     }
 
     /** @param beside what gives a null its type */
-    private static Node node(Expression e, Type beside) throws Unknown {
+    private Node node(Expression e, Type beside) throws Unknown {
         Type type = e.type() == Type.NULL ? beside : e.type();
         return switch (type) {
             case INTEGER, DECIMAL, NULL -> exact(e);
@@ -60,7 +70,7 @@ final class NodeCompiler {
         };
     }
 
-    private static Node[] nodes(List<Expression> all, Type beside) throws Unknown {
+    private Node[] nodes(List<Expression> all, Type beside) throws Unknown {
         Node[] nodes = new Node[all.size()];
         for (int i = 0; i < nodes.length; i++) {
             nodes[i] = node(all.get(i), beside);
@@ -68,11 +78,11 @@ final class NodeCompiler {
         return nodes;
     }
 
-    private static ExactNode exact(Expression e) throws Unknown {
+    private ExactNode exact(Expression e) throws Unknown {
         if (e instanceof Literal literal) {
             return new ExactNode.Constant((BigDecimal) literal.value());
-        } else if (e instanceof ColumnValue column) {
-            return new ExactNode.Column(column.column());
+        } else if (isLeaf(e)) {
+            return new ExactNode.Column(placeOf(e));
         } else if (e instanceof Negation negation) {
             return new ExactNode.Negated(exact(negation.operand()));
         } else if (e instanceof Arithmetic a) {
@@ -85,11 +95,11 @@ final class NodeCompiler {
         throw new Unknown();
     }
 
-    private static DoubleNode real(Expression e) throws Unknown {
+    private DoubleNode real(Expression e) throws Unknown {
         if (e instanceof Literal literal) {
             return new DoubleNode.Constant((Double) literal.value());
-        } else if (e instanceof ColumnValue column) {
-            return new DoubleNode.Column(column.column());
+        } else if (isLeaf(e)) {
+            return new DoubleNode.Column(placeOf(e));
         } else if (e instanceof Negation negation) {
             return new DoubleNode.Negated(node(negation.operand(), e.type()));
         } else if (e instanceof Arithmetic a) {
@@ -98,7 +108,7 @@ final class NodeCompiler {
         throw new Unknown();
     }
 
-    private static LongNode moment(Expression e) throws Unknown {
+    private LongNode moment(Expression e) throws Unknown {
         if (e instanceof Literal literal) {
             if (literal.value() != null) {
                 return new LongNode.Constant((Long) literal.value());
@@ -106,21 +116,21 @@ final class NodeCompiler {
             LongNode unknown = new LongNode.Constant(0);
             unknown.isNull = true;
             return unknown;
-        } else if (e instanceof ColumnValue column) {
-            return new LongNode.Column(column.column());
+        } else if (isLeaf(e)) {
+            return new LongNode.Column(placeOf(e));
         } else if (e instanceof Call call && call.function() == FunctionName.COALESCE) {
             return new LongNode.FirstOf(nodes(call.arguments(), e.type()));
         }
         throw new Unknown();
     }
 
-    private static TextNode text(Expression e) throws Unknown {
+    private TextNode text(Expression e) throws Unknown {
         if (e instanceof Literal literal) {
             TextNode constant = new TextNode.Constant(literal.value() == null ? "" : (String) literal.value());
             constant.isNull = literal.value() == null;
             return constant;
-        } else if (e instanceof ColumnValue column) {
-            return new TextNode.Column(column.column());
+        } else if (isLeaf(e)) {
+            return new TextNode.Column(placeOf(e));
         } else if (e instanceof Joined joined) {
             TextNode[] parts = new TextNode[joined.parts().size()];
             for (int i = 0; i < parts.length; i++) {
@@ -139,13 +149,13 @@ final class NodeCompiler {
         throw new Unknown();
     }
 
-    private static TruthNode truth(Expression e) throws Unknown {
+    private TruthNode truth(Expression e) throws Unknown {
         if (e instanceof Literal literal) {
             TruthNode constant = new TruthNode.Constant(Boolean.TRUE.equals(literal.value()));
             constant.isNull = literal.value() == null;
             return constant;
-        } else if (e instanceof ColumnValue column) {
-            return new TruthNode.Column(column.column());
+        } else if (isLeaf(e)) {
+            return new TruthNode.Column(placeOf(e));
         } else if (e instanceof Compared c) {
             return new TruthNode.Compared(
                     c.comparator(),
@@ -174,6 +184,18 @@ final class NodeCompiler {
         throw new Unknown();
     }
 
+    private static boolean isLeaf(Expression e) {
+        return e instanceof ColumnValue || e instanceof ParentValue || e instanceof ChildrenValue;
+    }
+
+    private int placeOf(Expression leaf) throws Unknown {
+        int place = places.applyAsInt(leaf);
+        if (place < 0) {
+            throw new Unknown();
+        }
+        return place;
+    }
+
     /** The type of the first that has one. */
     private static Type typeAmong(Expression operand, List<Expression> others) {
         if (operand.type() != Type.NULL) {
@@ -186,7 +208,7 @@ final class NodeCompiler {
                 .orElse(Type.NULL);
     }
 
-    private static TruthNode[] truths(List<Expression> all) throws Unknown {
+    private TruthNode[] truths(List<Expression> all) throws Unknown {
         TruthNode[] truths = new TruthNode[all.size()];
         for (int i = 0; i < truths.length; i++) {
             truths[i] = truth(all.get(i));
@@ -194,7 +216,7 @@ final class NodeCompiler {
         return truths;
     }
 
-    private static TruthNode like(Like like) throws Unknown {
+    private TruthNode like(Like like) throws Unknown {
         boolean isConstant = like.pattern() instanceof Literal
                 && like.escape().map(Literal.class::isInstance).orElse(true);
         if (!isConstant) {

@@ -49,6 +49,18 @@ public final class TypedBatch {
         return batch;
     }
 
+    /**
+     * A batch whose columns are {@link TypedColumn#clear filled} value by value, and not read from rows: it has no references, and no
+     * size of its own.
+     */
+    public static TypedBatch toFill(List<Column> columns) {
+        int[] all = new int[columns.size()];
+        Arrays.setAll(all, i -> i);
+        BitSet valued = new BitSet();
+        valued.set(0, all.length);
+        return new TypedBatch(columns, all, valued, null);
+    }
+
     /** Reads the values of a batch; what was read before is forgotten. */
     public void read(RowBatch batch) {
         rows = batch;

@@ -49,10 +49,15 @@ public final class Partitions implements AutoCloseable {
 
     /** Adds one record of any length to the partition; a partition has either such records or those of three longs. */
     public void addRecord(int partition, long[] record) {
+        addRecord(partition, record, record.length);
+    }
+
+    /** Adds one record of any length, the first longs of an array. */
+    public void addRecord(int partition, long[] record, int length) {
         LongSpool spool = spool(partition);
-        spool.add(record.length);
-        for (long value : record) {
-            spool.add(value);
+        spool.add(length);
+        for (int i = 0; i < length; i++) {
+            spool.add(record[i]);
         }
     }
 

@@ -1,5 +1,6 @@
 package taxiomet.values;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import taxiomet.charter.Column;
@@ -22,11 +23,14 @@ public final class TypedColumn {
     /** In {@link #low}: the number does not fit into {@link #high}. */
     public static final long WIDE = Long.MIN_VALUE;
 
+    private static final int FIRST_ROOM = 64;
+
     private final Column column;
     private final ValueReader reader;
     private final boolean keepsValues;
     private CellColumn cells;
     private int statesSeen;
+    private int filled;
     byte[] states = new byte[0];
     long[] highs = new long[0];
     long[] lows = new long[0];
@@ -64,6 +68,65 @@ public final class TypedColumn {
         statesSeen = from.areValues() && reader.takes(((ValueCells) from).kind())
                 ? reader.readValues((ValueCells) from, this)
                 : reader.readAll(from, this);
+    }
+
+    /** Takes all values out, so that it can be filled one by one instead of being read from cells: by those who have them already. */
+    public void clear() {
+        if (cells == null) {
+            cells = new CellColumn(FIRST_ROOM);
+        }
+        cells.clear();
+        filled = 0;
+        statesSeen = 0;
+    }
+
+    /** Adds a null. */
+    public void addNull() {
+        fill(NULL, 0, 0);
+        cells.addNull();
+        statesSeen |= 1 << NULL;
+    }
+
+    /** Adds a value of a type that is no text, as {@link #high} and {@link #low} have it. */
+    public void add(long high, long low) {
+        fill(GOOD, high, low);
+        cells.addNull();
+    }
+
+    /** Adds a number of more digits than a long has. */
+    public void addWide(BigDecimal number) {
+        fill(GOOD, 0, WIDE);
+        cells.add(number.toString());
+    }
+
+    /**
+     * Adds a text.
+     *
+     * @param length in bytes
+     * @param writer writes them in UTF-8, from a place of an array on
+     */
+    public void addText(int length, TextWriter writer) {
+        fill(GOOD, 0, length);
+        int start = cells.byteCount();
+        writer.write(cells.reserve(length), start);
+        cells.commit(start + length);
+    }
+
+    /** Writes the bytes of a text from a place of an array on. */
+    public interface TextWriter {
+        void write(byte[] bytes, int start);
+    }
+
+    private void fill(byte state, long high, long low) {
+        if (filled == states.length) {
+            int room = Math.max(FIRST_ROOM, filled * 2);
+            states = Arrays.copyOf(states, room);
+            highs = Arrays.copyOf(highs, room);
+            lows = Arrays.copyOf(lows, room);
+        }
+        states[filled] = state;
+        highs[filled] = high;
+        lows[filled++] = low;
     }
 
     /** Whether values are to be kept, not only states. */

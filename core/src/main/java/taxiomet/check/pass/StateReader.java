@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.function.LongSupplier;
 import java.util.function.LongUnaryOperator;
 import taxiomet.spill.LongSpool;
+import taxiomet.spill.PackedBytes;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SortedSpool;
 
@@ -109,13 +110,7 @@ public final class StateReader implements StateExchange {
         if (length < 0 || length > LONGEST_TEXT) {
             throw new IllegalArgumentException("a text of " + length + " bytes is no part of a state");
         }
-        byte[] utf8 = new byte[(int) length];
-        long packed = 0;
-        for (int i = 0; i < utf8.length; i++) {
-            packed = i % Long.BYTES == 0 ? in.getAsLong() : packed >>> 8;
-            utf8[i] = (byte) packed;
-        }
-        return new String(utf8, StandardCharsets.UTF_8);
+        return new String(PackedBytes.read(in, (int) length), StandardCharsets.UTF_8);
     }
 
     @Override

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.LongConsumer;
 import taxiomet.spill.LongSpool;
+import taxiomet.spill.PackedBytes;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SortedSpool;
 
@@ -50,11 +51,11 @@ public final class StateWriter implements StateExchange {
         for (int partition = 0; partition < Partitions.COUNT; partition++) {
             LongSpool.Reader reader = records.read(partition);
             while (reader != null && reader.hasNext()) {
-                long[] record = Partitions.nextRecord(reader);
+                long length = reader.next();
                 out.accept(1);
-                out.accept(record.length);
-                for (long value : record) {
-                    out.accept(value);
+                out.accept(length);
+                for (long i = 0; i < length; i++) {
+                    out.accept(reader.next());
                 }
             }
             out.accept(0);
@@ -97,13 +98,7 @@ public final class StateWriter implements StateExchange {
     private void write(String text) {
         byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
         out.accept(utf8.length);
-        for (int i = 0; i < utf8.length; i += Long.BYTES) {
-            long packed = 0;
-            for (int j = i; j < Math.min(i + Long.BYTES, utf8.length); j++) {
-                packed |= (utf8[j] & 0xFFL) << 8 * (j - i);
-            }
-            out.accept(packed);
-        }
+        PackedBytes.write(utf8, 0, utf8.length, out);
     }
 
     @Override

@@ -1,10 +1,13 @@
 package taxiomet.check.rule;
 
 import java.math.BigDecimal;
+import java.util.Arrays;
 import taxiomet.charter.Expression.Aggregate;
 import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.Type;
+import taxiomet.check.rule.StoredValues.Kind;
 import taxiomet.expression.Evaluator;
+import taxiomet.expression.ExactSum;
 
 /**
  * What the children of one row come to, as they are added one by one (ISO/IEC 9075-2, 10.9). Sums are exact, those of floating-point
@@ -12,12 +15,15 @@ import taxiomet.expression.Evaluator;
  */
 final class Figure {
     private final ChildrenValue wanted;
+    private final ExactSum sum = new ExactSum();
     private long count;
-    private BigDecimal sum = BigDecimal.ZERO;
     /** What infinities and NaN among the values add up to, which has no exact sum; 0 without any. */
     private double beyond;
 
+    /** The least or greatest value so far, and its longs; null without any. */
     private Object extreme;
+
+    private long[] extremeLongs;
     private boolean isIllTyped;
 
     Figure(ChildrenValue wanted) {
@@ -29,69 +35,80 @@ final class Figure {
         count++;
     }
 
-    /** Adds the value of a child: as {@link Evaluator} has it, null, or {@link StoredValues#ILL_TYPED}. */
-    void add(Object value) {
-        if (value == null) {
-            return;
-        }
-        if (StoredValues.ILL_TYPED.equals(value)) {
+    /** Adds the value of a child, the next of a record, which is passed over. */
+    void addNext(StoredValues from) {
+        Kind kind = from.kind();
+        int start = from.place();
+        if (kind == Kind.ILL_TYPED) {
             isIllTyped = true;
-            return;
+        } else if (kind != Kind.NULL) {
+            count++;
+            switch (wanted.aggregate()) {
+                case COUNT -> {}
+                case SUM, AVG -> addNumber(kind, from);
+                case MIN, MAX -> addExtreme(from);
+            }
         }
-        count++;
-        switch (wanted.aggregate()) {
-            case COUNT -> {}
-            case SUM, AVG -> addNumber(value);
-            case MIN -> extreme = extreme == null || Evaluator.compare(value, extreme) < 0 ? value : extreme;
-            case MAX -> extreme = extreme == null || Evaluator.compare(value, extreme) > 0 ? value : extreme;
-        }
+        from.goTo(start);
+        from.skip();
     }
 
-    private void addNumber(Object value) {
-        if (value instanceof BigDecimal number) {
-            sum = sum.add(number);
+    private void addNumber(Kind kind, StoredValues from) {
+        if (kind == Kind.NUMBER) {
+            sum.add(from.second(), from.scale());
+            return;
+        } else if (kind == Kind.WIDE) {
+            sum.add(from.wide());
             return;
         }
-        double number = (Double) value;
+        double number = Double.longBitsToDouble(from.second());
         if (Double.isNaN(number) || Double.isInfinite(number)) {
             beyond += number;
         } else {
-            sum = sum.add(new BigDecimal(number));
+            sum.add(new BigDecimal(number));
         }
     }
 
-    /** What it has come to; {@link StoredValues#ILL_TYPED} where a child's value is not of its type. */
-    Object value() {
+    private void addExtreme(StoredValues from) {
+        Object value = from.value();
+        int order = extreme == null ? 0 : Evaluator.compare(value, extreme);
+        boolean isBeyond = wanted.aggregate() == Aggregate.MIN ? order < 0 : order > 0;
+        if (extreme == null || isBeyond) {
+            int start = from.place();
+            from.skip();
+            extreme = value;
+            extremeLongs = Arrays.copyOfRange(from.longs(), start, from.place());
+        }
+    }
+
+    /** Adds what it has come to to a record; of the wrong type where a child's value is. */
+    void addTo(StoredValues record) {
         if (isIllTyped) {
-            return StoredValues.ILL_TYPED;
+            record.addIllTyped();
+            return;
         }
-        return switch (wanted.aggregate()) {
-            case COUNT -> BigDecimal.valueOf(count);
-            case SUM -> count == 0 ? null : total();
-            case AVG -> count == 0 ? null : average();
-            case MIN, MAX -> extreme;
-        };
+        switch (wanted.aggregate()) {
+            case COUNT -> record.addNumber(count, 0);
+            case SUM -> addTotal(record, sum.total());
+            case AVG ->
+                addTotal(record, count == 0 ? null : Evaluator.quotient(sum.total(), BigDecimal.valueOf(count)));
+            case MIN, MAX -> {
+                if (extreme == null) {
+                    record.addNull();
+                } else {
+                    record.addAll(extremeLongs, 0, extremeLongs.length);
+                }
+            }
+        }
     }
 
-    private boolean isApproximate() {
-        return wanted.type() == Type.APPROXIMATE;
-    }
-
-    private Object total() {
-        return isApproximate() ? (Object) approximate(sum) : sum;
-    }
-
-    private Object average() {
-        BigDecimal mean = Evaluator.quotient(sum, BigDecimal.valueOf(count));
-        return isApproximate() ? (Object) approximate(mean) : mean;
-    }
-
-    private double approximate(BigDecimal exact) {
-        return beyond == 0 ? exact.doubleValue() : beyond;
-    }
-
-    /** Whether a column is read for it, and not rows alone. */
-    static boolean readsColumn(ChildrenValue wanted) {
-        return wanted.aggregate() != Aggregate.COUNT || wanted.column().isPresent();
+    private void addTotal(StoredValues record, BigDecimal total) {
+        if (count == 0) {
+            record.addNull();
+        } else if (wanted.type() == Type.APPROXIMATE) {
+            record.addDouble(beyond == 0 ? total.doubleValue() : beyond);
+        } else {
+            record.addNumber(total);
+        }
     }
 }

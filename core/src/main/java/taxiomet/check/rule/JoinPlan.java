@@ -8,6 +8,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
+import taxiomet.charter.ColumnType;
+import taxiomet.charter.ColumnType.Name;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.ColumnValue;
@@ -28,7 +31,9 @@ final class JoinPlan {
     final List<Integer> ownColumns = new ArrayList<>();
     final List<RuleStep> steps = new ArrayList<>();
     /** By the leaves themselves: each stands once in the condition's tree. */
-    final IdentityHashMap<Expression, Integer> slots = new IdentityHashMap<>();
+    private final IdentityHashMap<Expression, Integer> slots = new IdentityHashMap<>();
+    /** What stands in each slot, as a column of its own. */
+    private final List<Column> slotColumns = new ArrayList<>();
     /** Where the figures stand that are kept for the evidence. */
     final List<Integer> keptSlots = new ArrayList<>();
 
@@ -54,7 +59,7 @@ final class JoinPlan {
                 step.columns.add(value.column());
             }
         }
-        giveSlots(values, places, kept);
+        giveSlots(table, values, places, kept);
     }
 
     private void planDown(ChildrenValue value, Charter charter, Map<List<String>, Integer> places) {
@@ -94,10 +99,11 @@ final class JoinPlan {
     }
 
     /** Values stand in a record in the order: the row's own, then those of each step. */
-    private void giveSlots(List<ParentValue> values, Map<List<String>, Integer> places, FiguresKept kept) {
+    private void giveSlots(Table table, List<ParentValue> values, Map<List<String>, Integer> places, FiguresKept kept) {
         Map<Integer, Integer> own = new HashMap<>();
         for (int i = 0; i < ownColumns.size(); i++) {
             own.put(ownColumns.get(i), i);
+            slotColumns.add(table.columns().get(ownColumns.get(i)));
         }
         rule.condition().leaves().forEach(leaf -> {
             if (leaf instanceof ColumnValue column) {
@@ -108,6 +114,7 @@ final class JoinPlan {
         for (int s = 0; s < steps.size(); s++) {
             RuleStep step = steps.get(s);
             for (ChildrenValue figure : step.figures) {
+                slotColumns.add(Column.of(figure.text(), typeOf(figure)));
                 for (ChildrenValue value : rule.condition().childrenRead()) {
                     if (value.equals(figure)) {
                         slots.put(value, next);
@@ -116,6 +123,7 @@ final class JoinPlan {
                 next++;
             }
             for (int column : step.isDown() ? List.<Integer>of() : step.columns) {
+                slotColumns.add(step.other.columns().get(column));
                 for (ParentValue value : values) {
                     if (places.get(value.links()) == s && value.column() == column) {
                         slots.put(value, next);
@@ -130,6 +138,31 @@ final class JoinPlan {
                     .findFirst()
                     .orElseThrow()));
         }
+    }
+
+    /** A type of columns that holds all values of a figure. */
+    private static ColumnType typeOf(ChildrenValue figure) {
+        return ColumnType.of(
+                switch (figure.type()) {
+                    case INTEGER, DECIMAL, NULL -> Name.NUMERIC;
+                    case APPROXIMATE -> Name.DOUBLE;
+                    case TEXT -> Name.TEXT;
+                    case BOOLEAN -> Name.BOOLEAN;
+                    case MOMENT -> Name.TIMESTAMP;
+                    case INSTANT -> Name.TIMESTAMP_WITH_TIME_ZONE;
+                    case TIME -> Name.TIME;
+                    case UUID -> Name.UUID;
+                });
+    }
+
+    /** What stands in each slot, as a column of its own. */
+    List<Column> slotColumns() {
+        return slotColumns;
+    }
+
+    /** The slot of a leaf of the condition; -1 for one that has none. */
+    int slotOf(Expression leaf) {
+        return slots.getOrDefault(leaf, -1);
     }
 
     /** Places of some columns, of those that the links of a step need, and of a key, each once. */

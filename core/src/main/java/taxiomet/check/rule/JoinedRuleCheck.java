@@ -1,24 +1,17 @@
 package taxiomet.check.rule;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Table;
 import taxiomet.check.pass.Conclusion;
-import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.check.pass.RowCheck;
 import taxiomet.check.pass.StateExchange;
-import taxiomet.expression.BatchEvaluator;
-import taxiomet.expression.DivisionByZero;
-import taxiomet.expression.Evaluator;
-import taxiomet.finding.Finding.Broken;
 import taxiomet.keys.KeyTable;
 import taxiomet.keys.TypedBatch;
 import taxiomet.spill.LongSpool;
@@ -38,7 +31,7 @@ import taxiomet.work.Secret;
  * so far. A parent's is: its key, two longs for the key of each link that starts from it, and its values; a child's is its key and its
  * values.
  */
-public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, Conclusion {
+public final class JoinedRuleCheck extends OrderedCheck implements Conclusion {
     private static final int ROW = 0;
     /** How many different parents the child has met so far, or their parents; 0 for one alone. */
     private static final int SEVERAL = 1;
@@ -48,21 +41,21 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
 
     private static final int KEYS = 2;
 
-    private final Rule rule;
-    private final FaultLog faults;
+    private final RuleTally tally;
     private final SpillFolder spill;
     private final JoinPlan plan;
     private final List<RuleStep> steps;
-    private final Evaluator evaluator = new Evaluator();
-    private final BatchEvaluator own = new BatchEvaluator();
     private final Map<Long, Outcome> severalParents = new HashMap<>();
     private final StoredValues scratch = new StoredValues();
     private final FiguresKept kept;
     private Partitions rows;
-    private long judged;
-    private long notJudged;
-    private long unknown;
-    private long withTooManyParents;
+
+    // While rows are joined.
+    private final StoredValues joined = new StoredValues();
+    private long[] row = new long[KEYS];
+    private int rowLength;
+    private JoinedBatch complete;
+    private final JoinedBatch.Verdicts verdicts = new Counted();
 
     /** What became of a child of several parents. */
     private static final class Outcome {
@@ -71,24 +64,18 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
         boolean isBroken;
         boolean isKnown;
         String reason = "";
-        List<Object> values = List.of();
-
-        void breakBy(String why, List<Object> by) {
-            isBroken = true;
-            reason = why;
-            values = by;
-        }
+        List<Object> figures = List.of();
     }
 
     /**
-     * @param table the table that declares the rule
-     * @param faults gets the rows that break it
+     * @param tally of the rule
+     * @param table the table that declares it
      * @param secret of the run
      */
-    public JoinedRuleCheck(Rule rule, Table table, Charter charter, FaultLog faults, SpillFolder spill, Secret secret) {
-        this.rule = rule;
-        this.faults = faults;
+    public JoinedRuleCheck(RuleTally tally, Table table, Charter charter, SpillFolder spill, Secret secret) {
+        this.tally = tally;
         this.spill = spill;
+        Rule rule = tally.rule();
         this.kept = new FiguresKept(
                 rule.condition().childrenRead().stream().distinct().toList(), spill);
         this.plan = new JoinPlan(rule, table, charter, kept, spill, secret);
@@ -111,253 +98,240 @@ public final class JoinedRuleCheck extends OrderedCheck implements JudgedRule, C
     @Override
     public void exchange(StateExchange state) {
         state.records(rows, ROW);
-        notJudged = state.count(notJudged);
+        tally.exchange(state);
     }
 
     @Override
     public void check(TypedBatch batch) {
         plan.startKeys(batch, -1);
-        own.start(batch);
-        for (int row = 0; row < batch.size(); row++) {
+        for (int at = 0; at < batch.size(); at++) {
             scratch.clear();
-            scratch.add(batch.ref(row));
+            scratch.add(batch.ref(at));
             scratch.add(0);
-            boolean isComplete = plan.addKeys(row, -1, scratch);
+            boolean isComplete = plan.addKeys(at, -1, scratch);
             for (int column : plan.ownColumns) {
-                isComplete &= batch.column(column).state(row) != TypedColumn.BAD;
-                scratch.addValue(own.columnValue(column, row));
+                isComplete &= batch.column(column).state(at) != TypedColumn.BAD;
+                scratch.addCell(batch.column(column), at);
             }
             if (isComplete) {
-                long[] record = scratch.toArray();
-                rows.addRecord(partition(record, 0), record);
+                rows.addRecord(partition(scratch, 0), scratch.longs(), scratch.size());
             } else {
-                notJudged++;
+                tally.addNotJudged(1);
             }
         }
     }
 
-    private static int partition(long[] record, int step) {
-        return Partitions.of(KeyTable.hash(record[KEYS + 2 * step], record[KEYS + 2 * step + 1]));
+    private static int partition(StoredValues record, int step) {
+        return Partitions.of(KeyTable.hash(record.longs()[KEYS + 2 * step], record.longs()[KEYS + 2 * step + 1]));
     }
 
     /** Joins and judges; all tables have been read. */
     @Override
     public void resolve() {
+        complete = new JoinedBatch(tally, plan);
+        complete.clear();
         for (int s = 0; s < steps.size(); s++) {
-            Partitions joined = s + 1 < steps.size() ? new Partitions(spill) : null;
+            Partitions next = s + 1 < steps.size() ? new Partitions(spill) : null;
             for (int partition = 0; partition < Partitions.COUNT; partition++) {
                 LongSpool.Reader records = rows.read(partition);
                 if (records != null && steps.get(s).isDown()) {
-                    joinChildren(s, partition, records, joined);
+                    joinChildren(s, partition, records, next);
                 } else if (records != null) {
-                    joinParents(s, partition, records, joined);
+                    joinParents(s, partition, records, next);
                 }
             }
             rows.close();
-            rows = joined;
+            rows = next;
         }
+        complete.judge(verdicts);
         severalParents.forEach(this::conclude);
     }
 
-    private void joinParents(int s, int partition, LongSpool.Reader records, Partitions joined) {
-        Map<Long, List<long[]>> parents = new HashMap<>();
-        LongSpool.Reader parentRecords = steps.get(s).others.read(partition);
-        while (parentRecords != null && parentRecords.hasNext()) {
-            long[] parent = Partitions.nextRecord(parentRecords);
-            addDifferent(
-                    parents.computeIfAbsent(parent[0] ^ Long.rotateLeft(parent[1], 17), k -> new ArrayList<>(1)),
-                    parent);
+    private void read(LongSpool.Reader records) {
+        rowLength = (int) records.next();
+        if (row.length < rowLength) {
+            row = new long[rowLength * 2];
         }
-        while (records.hasNext()) {
-            long[] row = Partitions.nextRecord(records);
-            long high = row[KEYS + 2 * s];
-            long low = row[KEYS + 2 * s + 1];
-            List<long[]> matching = new ArrayList<>(1);
-            for (long[] parent : parents.getOrDefault(high ^ Long.rotateLeft(low, 17), List.of())) {
-                if (parent[0] == high && parent[1] == low) {
-                    matching.add(parent);
-                }
-            }
-            if (matching.isEmpty()) {
-                endWithoutParent(row);
-            }
-            long several = Math.max(1, row[SEVERAL]) * matching.size();
-            if (several > MOST_PARENTS) {
-                severalParents.computeIfAbsent(row[ROW], ref -> new Outcome()).hasTooMany = true;
-                continue;
-            }
-            for (long[] parent : matching) {
-                goOn(joined(row, parent, several > 1 ? several : 0), s, joined);
-            }
+        for (int i = 0; i < rowLength; i++) {
+            row[i] = records.next();
         }
     }
 
-    private void goOn(long[] record, int s, Partitions joined) {
-        if (joined == null) {
-            judge(record);
-        } else {
-            joined.addRecord(partition(record, s + 1), record);
-        }
-    }
-
-    private void joinChildren(int s, int partition, LongSpool.Reader records, Partitions joined) {
-        RuleStep step = steps.get(s);
-        List<List<Figure>> figures = new ArrayList<>();
-        try (KeyTable places = new KeyTable(null)) {
-            LongSpool.Reader children = step.others.read(partition);
-            while (children != null && children.hasNext()) {
-                long[] child = Partitions.nextRecord(children);
-                places.ensureRoom();
-                int slot = places.slotOf(child[0], child[1]);
-                if (!places.isUsed(slot)) {
-                    places.insert(slot, child[0], child[1], figures.size());
-                    figures.add(newFigures(step));
-                }
-                add(child, step, figures.get((int) places.value(slot)));
-            }
-            List<Figure> none = newFigures(step);
+    private void joinParents(int s, int partition, LongSpool.Reader records, Partitions next) {
+        try (ParentRecords parents = new ParentRecords(steps.get(s).others.read(partition), MOST_PARENTS)) {
             while (records.hasNext()) {
-                long[] row = Partitions.nextRecord(records);
-                places.ensureRoom();
-                int slot = places.slotOf(row[KEYS + 2 * s], row[KEYS + 2 * s + 1]);
-                List<Figure> own = places.isUsed(slot) ? figures.get((int) places.value(slot)) : none;
-                StoredValues both = new StoredValues();
-                both.addAll(row, 0);
-                own.forEach(figure -> both.addValue(figure.value()));
-                goOn(both.toArray(), s, joined);
+                read(records);
+                int first = parents.first(row[KEYS + 2 * s], row[KEYS + 2 * s + 1]);
+                if (first == 0) {
+                    endWithoutParent();
+                    continue;
+                }
+                long matching = 0;
+                for (int parent = first; parent != 0; parent = parents.next(parent)) {
+                    matching++;
+                }
+                long several = Math.max(1, row[SEVERAL]) * matching;
+                if (several > MOST_PARENTS) {
+                    outcomeOf(row[ROW]).hasTooMany = true;
+                    continue;
+                }
+                for (int parent = first; parent != 0; parent = parents.next(parent)) {
+                    join(parents, parent, several > 1 ? several : 0);
+                    goOn(s, next);
+                }
             }
         }
     }
 
-    private static List<Figure> newFigures(RuleStep step) {
-        return step.figures.stream().map(Figure::new).toList();
-    }
-
-    private static void add(long[] child, RuleStep step, List<Figure> figures) {
-        StoredValues stored = new StoredValues();
-        stored.read(child, 2);
-        Map<Integer, Object> values = new HashMap<>();
-        for (int column : step.columns) {
-            values.put(column, stored.next());
-        }
-        for (int i = 0; i < figures.size(); i++) {
-            Optional<Integer> column = step.figures.get(i).column();
-            if (column.isPresent()) {
-                figures.get(i).add(values.get(column.get()));
-            } else {
-                figures.get(i).addRow();
-            }
-        }
-    }
-
-    /** Adds a parent unless one like it is there, or more than are looked at. */
-    private static void addDifferent(List<long[]> parents, long[] parent) {
-        boolean isEnough = parents.size() > MOST_PARENTS;
-        if (!isEnough && parents.stream().noneMatch(other -> Arrays.equals(other, parent))) {
-            parents.add(parent);
-        }
-    }
-
-    private void endWithoutParent(long[] child) {
-        if (child[SEVERAL] == 0) {
-            notJudged++;
+    private void endWithoutParent() {
+        if (row[SEVERAL] == 0) {
+            tally.addNotJudged(1);
         } else {
-            severalParents.computeIfAbsent(child[ROW], ref -> new Outcome());
+            outcomeOf(row[ROW]);
         }
     }
 
-    private long[] joined(long[] child, long[] parent, long several) {
-        StoredValues both = new StoredValues();
-        both.addAll(child, 0);
-        both.addAll(parent, KEYS + 2 * steps.size());
-        long[] record = both.toArray();
+    /** Makes one record of the row's and a parent's. */
+    private void join(ParentRecords parents, int parent, long several) {
+        int start = parents.start(parent);
+        joined.clear();
+        joined.addAll(row, 0, rowLength);
+        joined.addAll(parents.longs(), start + KEYS + 2 * steps.size(), parents.end(parent));
+        long[] record = joined.longs();
         record[SEVERAL] = several;
         // The keys of the links that start from this parent; zeros elsewhere, so that adding fills in what is missing.
         for (int i = 0; i < 2 * steps.size(); i++) {
-            record[KEYS + i] |= parent[KEYS + i];
-        }
-        return record;
-    }
-
-    private void judge(long[] record) {
-        StoredValues stored = new StoredValues();
-        stored.read(record, KEYS + 2 * steps.size());
-        List<Object> values = new ArrayList<>();
-        boolean isIllTyped = false;
-        while (stored.hasNext()) {
-            Object value = stored.next();
-            isIllTyped |= StoredValues.ILL_TYPED.equals(value);
-            values.add(value);
-        }
-        Outcome outcome = record[SEVERAL] == 0
-                ? new Outcome()
-                : severalParents.computeIfAbsent(record[ROW], ref -> new Outcome());
-        if (!isIllTyped) {
-            evaluate(values, outcome);
-        }
-        if (record[SEVERAL] == 0) {
-            conclude(record[ROW], outcome);
+            record[KEYS + i] |= parents.longs()[start + KEYS + i];
         }
     }
 
-    private void evaluate(List<Object> values, Outcome outcome) {
-        outcome.isJudged = true;
-        try {
-            Object value = evaluator.evaluate(rule.condition(), leaf -> values.get(plan.slots.get(leaf)));
-            outcome.isKnown |= value != null;
-            if (value != null && !(Boolean) value) {
-                outcome.breakBy(Broken.FALSE, values);
+    private void joinChildren(int s, int partition, LongSpool.Reader records, Partitions next) {
+        RuleStep step = steps.get(s);
+        List<Figure[]> figures = new ArrayList<>();
+        try (KeyTable places = new KeyTable(null)) {
+            LongSpool.Reader children = step.others.read(partition);
+            StoredValues child = new StoredValues();
+            int[] starts = new int[step.columns.size()];
+            while (children != null && children.hasNext()) {
+                read(children);
+                places.ensureRoom();
+                int slot = places.slotOf(row[0], row[1]);
+                if (!places.isUsed(slot)) {
+                    places.insert(slot, row[0], row[1], figures.size());
+                    figures.add(newFigures(step));
+                }
+                child.read(row, rowLength, 2);
+                add(child, starts, step, figures.get((int) places.value(slot)));
             }
-        } catch (DivisionByZero e) {
-            outcome.breakBy(e.getMessage(), values);
+            Figure[] none = newFigures(step);
+            while (records.hasNext()) {
+                read(records);
+                int slot = places.slotOf(row[KEYS + 2 * s], row[KEYS + 2 * s + 1]);
+                joined.clear();
+                joined.addAll(row, 0, rowLength);
+                for (Figure figure : places.isUsed(slot) ? figures.get((int) places.value(slot)) : none) {
+                    figure.addTo(joined);
+                }
+                goOn(s, next);
+            }
         }
+    }
+
+    private static Figure[] newFigures(RuleStep step) {
+        return step.figures.stream().map(Figure::new).toArray(Figure[]::new);
+    }
+
+    private static void add(StoredValues child, int[] starts, RuleStep step, Figure[] figures) {
+        for (int i = 0; i < starts.length; i++) {
+            starts[i] = child.place();
+            child.skip();
+        }
+        for (int i = 0; i < figures.length; i++) {
+            int column = step.columnOfFigure(i);
+            if (column < 0) {
+                figures[i].addRow();
+            } else {
+                child.goTo(starts[column]);
+                figures[i].addNext(child);
+            }
+        }
+    }
+
+    /** What was joined last has met the relatives of one more step: the next follows, or it is complete. */
+    private void goOn(int s, Partitions next) {
+        if (next != null) {
+            next.addRecord(partition(joined, s + 1), joined.longs(), joined.size());
+            return;
+        }
+        long ref = joined.longs()[ROW];
+        long several = joined.longs()[SEVERAL];
+        joined.goTo(KEYS + 2 * steps.size());
+        if (joined.hasIllTyped()) {
+            if (several == 0) {
+                tally.addNotJudged(1);
+            } else {
+                outcomeOf(ref);
+            }
+            return;
+        }
+        complete.add(ref, several, joined);
+        if (complete.isFull()) {
+            complete.judge(verdicts);
+        }
+    }
+
+    private Outcome outcomeOf(long ref) {
+        return severalParents.computeIfAbsent(ref, any -> new Outcome());
+    }
+
+    /** Counts what the rule says, at once of a row with one parent, later of one with several. */
+    private final class Counted implements JoinedBatch.Verdicts {
+        @Override
+        public void holds(long ref, long several, boolean isKnown) {
+            if (several == 0) {
+                tally.addJudged(1);
+                tally.addUnknown(isKnown ? 0 : 1);
+                return;
+            }
+            Outcome outcome = outcomeOf(ref);
+            outcome.isJudged = true;
+            outcome.isKnown |= isKnown;
+        }
+
+        @Override
+        public void breaks(long ref, long several, String reason, List<Object> figures) {
+            if (several == 0) {
+                tally.addJudged(1);
+                addFault(ref, reason, figures);
+                return;
+            }
+            Outcome outcome = outcomeOf(ref);
+            outcome.isJudged = true;
+            outcome.isBroken = true;
+            outcome.reason = reason;
+            outcome.figures = figures;
+        }
+    }
+
+    private void addFault(long ref, String reason, List<Object> figures) {
+        tally.faults().add(ref, reason);
+        kept.add(ref, figures);
     }
 
     private void conclude(long ref, Outcome outcome) {
         if (outcome.hasTooMany) {
-            withTooManyParents++;
+            tally.addWithTooManyParents();
         }
         if (outcome.hasTooMany || !outcome.isJudged) {
-            notJudged++;
+            tally.addNotJudged(1);
             return;
         }
-        judged++;
+        tally.addJudged(1);
         if (outcome.isBroken) {
-            faults.add(ref, outcome.reason);
-            kept.add(ref, plan.keptSlots.stream().map(outcome.values::get).toList());
+            addFault(ref, outcome.reason, outcome.figures);
         } else if (!outcome.isKnown) {
-            unknown++;
+            tally.addUnknown(1);
         }
-    }
-
-    @Override
-    public Rule rule() {
-        return rule;
-    }
-
-    @Override
-    public long judged() {
-        return judged;
-    }
-
-    @Override
-    public long notJudged() {
-        return notJudged;
-    }
-
-    @Override
-    public long unknown() {
-        return unknown;
-    }
-
-    @Override
-    public long withTooManyParents() {
-        return withTooManyParents;
-    }
-
-    @Override
-    public FaultLog faults() {
-        return faults;
     }
 
     /** What the children of a row at fault come to, as a clause; empty where the rule asks for none. */

@@ -1,8 +1,6 @@
 package taxiomet.check.rule;
 
-import taxiomet.charter.Rule;
 import taxiomet.check.pass.BatchCheck;
-import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.check.pass.RowCheck;
 import taxiomet.check.pass.StateExchange;
@@ -13,19 +11,14 @@ import taxiomet.keys.TypedBatch;
 import taxiomet.values.TypedColumn;
 
 /** Rows that break a condition over their own columns. */
-public final class RuleCheck implements RowCheck, JudgedRule {
-    private final Rule rule;
+public final class RuleCheck implements RowCheck {
+    private final RuleTally tally;
     private final int[] columns;
-    private final FaultLog faults;
-    private long judged;
-    private long notJudged;
-    private long unknown;
 
-    /** @param faults gets the rows that break the rule */
-    public RuleCheck(Rule rule, FaultLog faults) {
-        this.rule = rule;
-        this.columns = rule.condition().columnsRead();
-        this.faults = faults;
+    /** @param tally of the rule */
+    public RuleCheck(RuleTally tally) {
+        this.tally = tally;
+        this.columns = tally.rule().condition().columnsRead();
     }
 
     @Override
@@ -35,9 +28,7 @@ public final class RuleCheck implements RowCheck, JudgedRule {
 
     @Override
     public void exchange(StateExchange state) {
-        judged = state.count(judged);
-        notJudged = state.count(notJudged);
-        unknown = state.count(unknown);
+        tally.exchange(state);
     }
 
     @Override
@@ -46,8 +37,9 @@ public final class RuleCheck implements RowCheck, JudgedRule {
     }
 
     private final class Judge implements BatchCheck {
-        private final CompiledCondition condition = new CompiledCondition(rule.condition());
-        private final Faults found = new Faults(faults);
+        private final CompiledCondition condition =
+                new CompiledCondition(tally.rule().condition());
+        private final Faults found = new Faults(tally.faults());
         private long judgedHere;
         private long notJudgedHere;
         private long unknownHere;
@@ -77,9 +69,9 @@ public final class RuleCheck implements RowCheck, JudgedRule {
         @Override
         public void settle() {
             found.settle();
-            judged += judgedHere;
-            notJudged += notJudgedHere;
-            unknown += unknownHere;
+            tally.addJudged(judgedHere);
+            tally.addNotJudged(notJudgedHere);
+            tally.addUnknown(unknownHere);
             judgedHere = 0;
             notJudgedHere = 0;
             unknownHere = 0;
@@ -102,30 +94,5 @@ public final class RuleCheck implements RowCheck, JudgedRule {
             }
         }
         return false;
-    }
-
-    @Override
-    public Rule rule() {
-        return rule;
-    }
-
-    @Override
-    public long judged() {
-        return judged;
-    }
-
-    @Override
-    public long notJudged() {
-        return notJudged;
-    }
-
-    @Override
-    public long unknown() {
-        return unknown;
-    }
-
-    @Override
-    public FaultLog faults() {
-        return faults;
     }
 }

@@ -22,7 +22,7 @@ public final class RuleKinds implements Kind {
     private final Plan plan;
     private final List<PlannedRule> rules = new ArrayList<>();
 
-    private record PlannedRule(Table table, JudgedRule check) {}
+    private record PlannedRule(Table table, RuleTally tally) {}
 
     /** @param plan gets the checks */
     public RuleKinds(Plan plan) {
@@ -37,14 +37,12 @@ public final class RuleKinds implements Kind {
                     .toList();
             FaultLog log = plan.log(FindingKind.BROKEN_RULE, rule.severity(), table, rule.name(), columns);
             log.tellAs(new BrokenTold(log, rule, Optional.empty()));
+            RuleTally tally = new RuleTally(rule, log);
+            rules.add(new PlannedRule(table, tally));
             if (!rule.condition().readsRelatives()) {
-                RuleCheck check = new RuleCheck(rule, log);
-                rules.add(new PlannedRule(table, check));
-                plan.look(table, check);
+                plan.look(table, new RuleCheck(tally));
             } else {
-                JoinedRuleCheck check =
-                        new JoinedRuleCheck(rule, table, plan.charter(), log, plan.spill(), plan.secret());
-                rules.add(new PlannedRule(table, check));
+                JoinedRuleCheck check = new JoinedRuleCheck(tally, table, plan.charter(), plan.spill(), plan.secret());
                 plan.look(table, check);
                 plan.conclude(check);
                 check.otherSides().forEach((side, other) -> plan.look(other, side));
@@ -73,14 +71,14 @@ public final class RuleKinds implements Kind {
         return rules.stream()
                 .map(planned -> new RuleResult(
                         planned.table().name(),
-                        planned.check().rule().name(),
-                        planned.check().rule().text(),
-                        !planned.check().rule().condition().parentsRead().isEmpty(),
-                        !planned.check().rule().condition().childrenRead().isEmpty(),
-                        planned.check().judged(),
-                        planned.check().notJudged(),
-                        planned.check().unknown(),
-                        planned.check().faults().size()))
+                        planned.tally().rule().name(),
+                        planned.tally().rule().text(),
+                        !planned.tally().rule().condition().parentsRead().isEmpty(),
+                        !planned.tally().rule().condition().childrenRead().isEmpty(),
+                        planned.tally().judged(),
+                        planned.tally().notJudged(),
+                        planned.tally().unknown(),
+                        planned.tally().faults().size()))
                 .toList();
     }
 
@@ -88,12 +86,12 @@ public final class RuleKinds implements Kind {
     public List<Remark> remarks(Table table) {
         return rules.stream()
                 .filter(planned ->
-                        planned.table().equals(table) && planned.check().withTooManyParents() > 0)
-                .map(planned -> undecided(planned.check()))
+                        planned.table().equals(table) && planned.tally().withTooManyParents() > 0)
+                .map(planned -> undecided(planned.tally()))
                 .toList();
     }
 
-    private static Remark undecided(JudgedRule rule) {
+    private static Remark undecided(RuleTally rule) {
         long rows = rule.withTooManyParents();
         return new Remark(
                 "rule not judged",

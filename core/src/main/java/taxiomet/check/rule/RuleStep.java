@@ -9,6 +9,8 @@ import taxiomet.charter.Table;
 import taxiomet.expression.RowFilter;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyForm;
+import taxiomet.keys.KeyTable;
+import taxiomet.keys.TypedBatch;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SpillFolder;
 import taxiomet.work.Secret;
@@ -44,6 +46,27 @@ final class RuleStep {
         this.near = isUp ? ofChild : ofParent;
         this.far = isUp ? ofParent : ofChild;
         this.filter = isUp ? null : RowFilter.of(link.where());
+    }
+
+    /** Begins the record of a row of the other table with its key, which is complete. */
+    void startRecord(int row, StoredValues record) {
+        far.encode(row);
+        record.clear();
+        record.add(far.high());
+        record.add(far.low());
+    }
+
+    /** Ends the record of a row of the other table with its values, and keeps it. */
+    void keep(TypedBatch batch, int row, StoredValues record) {
+        for (int column : columns) {
+            record.addCell(batch.column(column), row);
+        }
+        others.addRecord(Partitions.of(KeyTable.hash(far.high(), far.low())), record.longs(), record.size());
+    }
+
+    /** Which of {@link #columns} a figure is made of, by its place; -1 where it counts rows. */
+    int columnOfFigure(int figure) {
+        return figures.get(figure).column().map(columns::indexOf).orElse(-1);
     }
 
     boolean isDown() {

@@ -4,30 +4,74 @@ import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import taxiomet.charter.ColumnType.Family;
+import taxiomet.keys.ColumnKeys;
+import taxiomet.spill.PackedBytes;
+import taxiomet.values.CellColumn;
+import taxiomet.values.TypedColumn;
 
-/** Values of rules' operands as longs, to be kept until their parents' are known, and read back. */
+/**
+ * A record of longs: values of rules' operands among them, to be kept until those of the relatives are known. Equal values have equal
+ * longs.
+ *
+ * <p>A value is a long with its {@link Kind} in the lowest byte and something more above it, and what the kind has behind it.
+ */
 final class StoredValues {
-    /** Stands for a value that is not of its column's type. */
-    static final Object ILL_TYPED = new Object();
+    /** What a value is, what stands above it in its first long, and what follows. */
+    enum Kind {
+        NULL(0),
+        /** Of the wrong type; nothing more is known of it. */
+        ILL_TYPED(1),
+        /** Above it the scale; then the digits. */
+        NUMBER(2),
+        /** An exact number of more digits than a long has. Above it the length of the digits in bytes; then the scale, and the bytes. */
+        WIDE(3),
+        /** Its bits. */
+        DOUBLE(4),
+        /** Above it 0 or 1. */
+        BOOLEAN(5),
+        /** Microseconds. */
+        MOMENT(6),
+        /** Above it the length in bytes of UTF-8; then these bytes. */
+        TEXT(7),
+        /** Two halves. */
+        UUID(8);
 
-    private static final int NULL = 0;
-    private static final int NOT_OF_ITS_TYPE = 1;
-    private static final int LONG = 2;
-    private static final int DOUBLE = 3;
-    private static final int BOOLEAN = 4;
-    private static final int TEXT = 5;
-    private static final int NUMBER = 6;
+        private final int code;
+
+        Kind(int code) {
+            this.code = code;
+        }
+    }
+
+    /** By their codes. */
+    private static final Kind[] KINDS = new Kind[Kind.values().length];
+
+    static {
+        for (Kind kind : Kind.values()) {
+            KINDS[kind.code] = kind;
+        }
+    }
+
+    private static final int ABOVE = Byte.SIZE;
 
     private long[] longs = new long[32];
     private int size;
     private int at;
 
+    /** Takes everything out. */
     void clear() {
         size = 0;
+        at = 0;
     }
 
-    long[] toArray() {
-        return Arrays.copyOf(longs, size);
+    /** The longs; {@link #size} of them count. */
+    long[] longs() {
+        return longs;
+    }
+
+    int size() {
+        return size;
     }
 
     void add(long value) {
@@ -37,52 +81,95 @@ final class StoredValues {
         longs[size++] = value;
     }
 
-    void addAll(long[] some, int from) {
-        for (int i = from; i < some.length; i++) {
-            add(some[i]);
+    /** Adds longs of another record, from one place to another, exclusive. */
+    void addAll(long[] some, int from, int to) {
+        if (longs.length - size < to - from) {
+            longs = Arrays.copyOf(longs, Math.max(size * 2, size + to - from));
         }
+        System.arraycopy(some, from, longs, size, to - from);
+        size += to - from;
     }
 
-    /** @param value as {@link taxiomet.expression.Evaluator} has them, null, or {@link #ILL_TYPED} */
-    void addValue(Object value) {
-        if (value == null) {
-            add(NULL);
-        } else if (value.equals(ILL_TYPED)) {
-            add(NOT_OF_ITS_TYPE);
-        } else if (value instanceof Long number) {
-            add(LONG);
-            add(number);
-        } else if (value instanceof Double number) {
-            add(DOUBLE);
-            add(Double.doubleToRawLongBits(number));
-        } else if (value instanceof Boolean truth) {
-            add(BOOLEAN);
-            add(truth ? 1 : 0);
-        } else if (value instanceof BigDecimal number) {
-            add(NUMBER);
-            add(number.scale());
-            addBytes(number.unscaledValue().toByteArray());
+    private void add(Kind kind, long above) {
+        add(kind.code | above << ABOVE);
+    }
+
+    void addNull() {
+        add(Kind.NULL, 0);
+    }
+
+    void addIllTyped() {
+        add(Kind.ILL_TYPED, 0);
+    }
+
+    /** Adds an exact number. */
+    void addNumber(long digits, int scale) {
+        add(Kind.NUMBER, scale);
+        add(digits);
+    }
+
+    /** Adds an exact number. */
+    void addNumber(BigDecimal number) {
+        if (number.scale() >= 0 && number.unscaledValue().bitLength() < Long.SIZE) {
+            addNumber(number.unscaledValue().longValue(), number.scale());
+            return;
+        }
+        byte[] digits = number.unscaledValue().toByteArray();
+        add(Kind.WIDE, digits.length);
+        add(number.scale());
+        PackedBytes.write(digits, 0, digits.length, this::add);
+    }
+
+    void addDouble(double number) {
+        add(Kind.DOUBLE, 0);
+        add(Double.doubleToRawLongBits(number));
+    }
+
+    /** Adds the value of a cell of a batch. */
+    void addCell(TypedColumn column, int row) {
+        if (column.state(row) == TypedColumn.NULL) {
+            addNull();
+        } else if (column.state(row) == TypedColumn.BAD) {
+            addIllTyped();
         } else {
-            add(TEXT);
-            addBytes(((String) value).getBytes(StandardCharsets.UTF_8));
+            addValue(column, row, column.column().type().family());
         }
     }
 
-    private void addBytes(byte[] bytes) {
-        add(bytes.length);
-        for (int i = 0; i < bytes.length; i += Long.BYTES) {
-            long packed = 0;
-            for (int j = i; j < Math.min(i + Long.BYTES, bytes.length); j++) {
-                packed |= (bytes[j] & 0xFFL) << 8 * (j - i);
+    private void addValue(TypedColumn column, int row, Family family) {
+        long high = column.high(row);
+        long low = column.low(row);
+        switch (family) {
+            case EXACT_NUMBER -> {
+                if (low == TypedColumn.WIDE) {
+                    addNumber(ColumnKeys.number(column, row));
+                } else {
+                    addNumber(high, (int) low);
+                }
             }
-            add(packed);
+            case APPROXIMATE_NUMBER -> addDouble(Double.longBitsToDouble(high));
+            case BOOLEAN -> add(Kind.BOOLEAN, high);
+            case MOMENT, INSTANT, TIME -> {
+                add(Kind.MOMENT, 0);
+                add(high);
+            }
+            case TEXT -> {
+                CellColumn cells = column.cells();
+                add(Kind.TEXT, low);
+                PackedBytes.write(cells.bytes(), cells.start(row), (int) low, this::add);
+            }
+            case UUID -> {
+                add(Kind.UUID, 0);
+                add(high);
+                add(low);
+            }
         }
     }
 
-    /** Reads values from a place on. */
-    void read(long[] from, int start) {
+    /** Takes longs of another record in place of its own, and stands before a place to read values from. */
+    void read(long[] from, int length, int start) {
         longs = from;
-        size = from.length;
+        size = length;
         at = start;
     }
 
@@ -90,27 +177,114 @@ final class StoredValues {
         return at < size;
     }
 
-    Object next() {
-        return switch ((int) longs[at++]) {
-            case NULL -> null;
-            case NOT_OF_ITS_TYPE -> ILL_TYPED;
-            case LONG -> longs[at++];
-            case DOUBLE -> Double.longBitsToDouble(longs[at++]);
-            case BOOLEAN -> longs[at++] == 1;
-            case NUMBER -> {
-                int scale = (int) longs[at++];
-                yield new BigDecimal(new BigInteger(nextBytes()), scale);
-            }
-            default -> new String(nextBytes(), StandardCharsets.UTF_8);
+    /** Where the next value begins. */
+    int place() {
+        return at;
+    }
+
+    /** Goes to the beginning of a value. */
+    void goTo(int place) {
+        at = place;
+    }
+
+    /** What the next value is. */
+    Kind kind() {
+        return KINDS[(byte) longs[at]];
+    }
+
+    private int above() {
+        return (int) (longs[at] >> ABOVE);
+    }
+
+    /** The scale of the next value, which is a {@link Kind#NUMBER}. */
+    int scale() {
+        return above();
+    }
+
+    /** The long behind the first of the next value: the digits of a {@link Kind#NUMBER}, the bits of a {@link Kind#DOUBLE}. */
+    long second() {
+        return longs[at + 1];
+    }
+
+    /** Whether one of the values from the next on is of the wrong type; it stands before the next again. */
+    boolean hasIllTyped() {
+        int before = at;
+        boolean isFound = false;
+        while (at < size && !isFound) {
+            isFound = kind() == Kind.ILL_TYPED;
+            skip();
+        }
+        at = before;
+        return isFound;
+    }
+
+    /** Passes over the next value. */
+    void skip() {
+        at += switch (kind()) {
+            case NULL, ILL_TYPED, BOOLEAN -> 1;
+            case NUMBER, DOUBLE, MOMENT -> 2;
+            case UUID -> 3;
+            case TEXT -> 1 + longsFor(above());
+            case WIDE -> 2 + longsFor(above());
         };
     }
 
-    private byte[] nextBytes() {
-        byte[] bytes = new byte[(int) longs[at++]];
-        for (int i = 0; i < bytes.length; i++) {
-            bytes[i] = (byte) (longs[at + i / Long.BYTES] >>> 8 * (i % Long.BYTES));
+    private static int longsFor(int bytes) {
+        return (bytes + Long.BYTES - 1) / Long.BYTES;
+    }
+
+    /** Puts the next value, which is of its type, behind those of a column that is being filled. */
+    void nextInto(TypedColumn column) {
+        switch (kind()) {
+            case NULL -> column.addNull();
+            case NUMBER -> column.add(second(), scale());
+            case DOUBLE, MOMENT -> column.add(second(), 0);
+            case BOOLEAN -> column.add(above(), 0);
+            case UUID -> column.add(longs[at + 1], longs[at + 2]);
+            case WIDE -> column.addWide(wide());
+            case TEXT -> {
+                int place = at + 1;
+                column.addText(above(), (bytes, start) -> unpack(place, bytes, start));
+            }
+            case ILL_TYPED -> throw new IllegalStateException("no value of the type");
         }
-        at += (bytes.length + Long.BYTES - 1) / Long.BYTES;
-        return bytes;
+        skip();
+    }
+
+    private void unpack(int place, byte[] bytes, int start) {
+        int before = at;
+        int length = above();
+        at = place;
+        PackedBytes.read(() -> longs[at++], bytes, start, length);
+        at = before;
+    }
+
+    /** The next value, which is {@link Kind#WIDE}; it is not passed over. */
+    BigDecimal wide() {
+        int before = at;
+        int length = above();
+        int scale = (int) longs[at + 1];
+        at += 2;
+        byte[] digits = PackedBytes.read(() -> longs[at++], length);
+        at = before;
+        return new BigDecimal(new BigInteger(digits), scale);
+    }
+
+    /** The next value as {@link taxiomet.expression.Evaluator} has it; it is not passed over, and neither null nor of the wrong type. */
+    Object value() {
+        return switch (kind()) {
+            case NUMBER -> BigDecimal.valueOf(second(), scale());
+            case WIDE -> wide();
+            case DOUBLE -> Double.longBitsToDouble(second());
+            case BOOLEAN -> above() == 1;
+            case MOMENT -> second();
+            case TEXT -> {
+                byte[] bytes = new byte[above()];
+                unpack(at + 1, bytes, 0);
+                yield new String(bytes, StandardCharsets.UTF_8);
+            }
+            case UUID -> new java.util.UUID(longs[at + 1], longs[at + 2]).toString();
+            case NULL, ILL_TYPED -> throw new IllegalStateException("no value");
+        };
     }
 }
