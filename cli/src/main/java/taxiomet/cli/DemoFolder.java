@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
-import taxiomet.sources.file.FileHash;
+import taxiomet.work.ContentHash;
 
 /** The demo's data, and the copy of it that a user plays with. */
 final class DemoFolder {
@@ -80,7 +80,7 @@ final class DemoFolder {
     }
 
     private static String digestOf(Path file) throws IOException {
-        FileHash hash = new FileHash();
+        ContentHash hash = new ContentHash();
         hash.digest().update(file.getFileName().toString().getBytes(StandardCharsets.UTF_8));
         hash.digest().update(Files.readAllBytes(file));
         return hash.hex();

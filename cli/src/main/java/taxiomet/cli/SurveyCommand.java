@@ -10,6 +10,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import taxiomet.charter.DelimitedFiles;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.cli.option.CommonOptions;
@@ -202,15 +203,12 @@ final class SurveyCommand implements Callable<Integer> {
     }
 
     private Optional<String> encodingGiven() {
-        List<String> known = List.of("UTF-8", "UTF-16", "ISO-8859-1", "windows-1252", "US-ASCII");
         if (encoding == null) {
             return Optional.empty();
         }
-        return Optional.of(known.stream()
-                .filter(name -> name.equalsIgnoreCase(encoding))
-                .findFirst()
-                .orElseThrow(() ->
-                        new UsageException("--encoding " + encoding + ": there are " + String.join(", ", known))));
+        return Optional.of(DelimitedFiles.encodingNamed(encoding)
+                .orElseThrow(() -> new UsageException("--encoding " + encoding + ": there are "
+                        + String.join(", ", DelimitedFiles.USUAL_ENCODINGS) + " and others, such as windows-1250")));
     }
 
     private static String titleOf(Path first) {

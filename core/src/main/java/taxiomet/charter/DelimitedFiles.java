@@ -1,7 +1,9 @@
 package taxiomet.charter;
 
+import java.nio.charset.Charset;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -26,9 +28,31 @@ public record DelimitedFiles(
         Optional<List<String>> header,
         List<String> nullWords)
         implements RowsPlace {
+    /** The encodings that files are usually in; there are many more. */
+    public static final List<String> USUAL_ENCODINGS =
+            List.of("UTF-8", "UTF-16", "UTF-16LE", "UTF-16BE", "ISO-8859-1", "windows-1252", "US-ASCII");
+
     public DelimitedFiles {
         header = header.map(List::copyOf);
         nullWords = List.copyOf(nullWords);
+    }
+
+    /** The name of the encoding that a word means, in any case and with any hyphens; empty where this machine knows none. */
+    public static Optional<String> encodingNamed(String word) {
+        for (String usual : USUAL_ENCODINGS) {
+            if (letters(usual).equals(letters(word))) {
+                return Optional.of(usual);
+            }
+        }
+        try {
+            return Optional.of(Charset.forName(word.strip()).name());
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
+    }
+
+    private static String letters(String name) {
+        return name.toUpperCase(Locale.ROOT).replace("-", "").replace("_", "");
     }
 
     /** Rows written in the same way that stand somewhere else. */

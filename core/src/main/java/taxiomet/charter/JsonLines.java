@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.regex.Pattern;
 
 /**
  * Rows in files with one JSON object in each line.
@@ -13,8 +14,16 @@ import java.util.Map;
  *     {@code /keeper/id}, {@code /tags/0}
  */
 public record JsonLines(Path folder, String path, Map<String, String> fields) implements RowsPlace {
+    private static final Pattern NAMES =
+            Pattern.compile(".+\\.(?:jsonl|ndjson)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE | Pattern.DOTALL);
+
     public JsonLines {
         fields = Collections.unmodifiableMap(new LinkedHashMap<>(fields));
+    }
+
+    /** Whether a file is one of JSON lines by its name or path. */
+    public static boolean isNamedSo(String file) {
+        return NAMES.matcher(file).matches();
     }
 
     /** Rows of the same form that stand somewhere else. */

@@ -25,6 +25,7 @@ import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.TableSource;
+import taxiomet.rows.Undeclared;
 import taxiomet.spill.SpillFolder;
 import taxiomet.work.CheckProgress;
 import taxiomet.work.RunContext;
@@ -91,7 +92,10 @@ public final class CheckRun implements AutoCloseable {
         passes.forEach((name, pass) -> figures.put(
                 name,
                 new TableFigures(
-                        pass.rows(), pass.malformed(), sources.get(name).emptyLines())));
+                        pass.rows(),
+                        pass.malformed(),
+                        sources.get(name).emptyLines(),
+                        sources.get(name).undeclared().names())));
         conclude(inAll);
     }
 
@@ -235,8 +239,11 @@ public final class CheckRun implements AutoCloseable {
                 remarks.add(new Remark("no primary key", "no primary key is declared: equal rows are not noticed"));
             }
             remarks.addAll(plan.remarks(table));
-            source.notices().forEach(notice -> remarks.add(new Remark(notice.kind(), notice.text())));
             TableFigures counted = figures.get(table.name());
+            Undeclared undeclared = source.undeclared().with(counted.undeclared());
+            if (!undeclared.names().isEmpty()) {
+                remarks.add(new Remark("undeclared column", undeclared.text()));
+            }
             results.add(new TableResult(
                     table.name(),
                     files,

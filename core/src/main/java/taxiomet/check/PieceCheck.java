@@ -61,7 +61,11 @@ public final class PieceCheck {
                             context.threads(),
                             read -> context.progress().reading(read.name()))
                     .run();
-            TableFigures figures = new TableFigures(pass.rows(), pass.malformed(), scan[0].emptyLines());
+            TableFigures figures = new TableFigures(
+                    pass.rows(),
+                    pass.malformed(),
+                    scan[0].emptyLines(),
+                    source.undeclared().names());
             StateWriter writer = new StateWriter(state);
             new PieceHeader(
                             table.name(),
@@ -70,7 +74,7 @@ public final class PieceCheck {
                             figures,
                             PieceHeader.digest(charter, options),
                             context.secret())
-                    .exchange(writer);
+                    .write(writer);
             plan.exchange(table, writer);
         }
     }

@@ -27,8 +27,8 @@ public final class BorrowedSource implements TableSource {
     }
 
     @Override
-    public List<Notice> notices() {
-        return owned.notices();
+    public Undeclared undeclared() {
+        return owned.undeclared();
     }
 
     @Override

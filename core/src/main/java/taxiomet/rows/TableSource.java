@@ -12,8 +12,8 @@ public interface TableSource extends AutoCloseable {
 
     int partCount();
 
-    /** What is worth saying about the source once, as full clauses: columns that nobody declared, for example. */
-    List<Notice> notices();
+    /** What is there beside the columns asked for; where each row has names of its own, all of it is known once all rows were read. */
+    Undeclared undeclared();
 
     /** How many bytes there are to read in one pass; 0 when not known. */
     long bytes();
@@ -64,7 +64,4 @@ public interface TableSource extends AutoCloseable {
 
     @Override
     void close();
-
-    /** A remark about a source: of which kind, and what there is to say. */
-    record Notice(String kind, String text) {}
 }

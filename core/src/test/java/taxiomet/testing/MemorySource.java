@@ -13,6 +13,7 @@ import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
+import taxiomet.rows.Undeclared;
 
 /** Rows of a test, in one part or several, handed over a few at a time. */
 public final class MemorySource implements TableSource {
@@ -70,8 +71,8 @@ public final class MemorySource implements TableSource {
     }
 
     @Override
-    public List<Notice> notices() {
-        return List.of();
+    public Undeclared undeclared() {
+        return Undeclared.columns(List.of());
     }
 
     @Override

@@ -29,9 +29,6 @@ import taxiomet.survey.FoundTable;
 public final class DataFiles {
     private static final Pattern DATA =
             Pattern.compile("(.+?)\\.(?:csv|tsv|tab|psv|txt|jsonl|ndjson)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE);
-    private static final Pattern JSON_LINES =
-            Pattern.compile(".+\\.(?:jsonl|ndjson)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE);
-    private static final Pattern DATABASE = Pattern.compile(".+\\.(?:db|sqlite|sqlite3)", Pattern.CASE_INSENSITIVE);
     /** A name with a number or a date at its end, as parts of one table have. */
     private static final Pattern PART = Pattern.compile("(.*?[^0-9_.-])[_.-]?[0-9][0-9_.-]*");
 
@@ -60,11 +57,13 @@ public final class DataFiles {
         for (Path file : files) {
             Sniffed seen;
             try {
-                if (isOf(DATABASE, file)) {
+                if (SqliteRows.isNamedSo(nameOf(file))) {
                     addTables(file, tables);
                     continue;
                 }
-                seen = isOf(JSON_LINES, file) ? FieldSniffer.sniff(file) : Sniffer.sniff(file, delimiter, encoding);
+                seen = JsonLines.isNamedSo(nameOf(file))
+                        ? FieldSniffer.sniff(file)
+                        : Sniffer.sniff(file, delimiter, encoding);
             } catch (SourceException e) {
                 if (places.contains(file)) {
                     throw e;
@@ -135,11 +134,11 @@ public final class DataFiles {
     }
 
     private static boolean isData(Path file) {
-        return isOf(DATA, file) || isOf(DATABASE, file);
+        return DATA.matcher(nameOf(file)).matches() || SqliteRows.isNamedSo(nameOf(file));
     }
 
-    private static boolean isOf(Pattern names, Path file) {
-        return names.matcher(file.getFileName().toString()).matches();
+    private static String nameOf(Path file) {
+        return file.getFileName().toString();
     }
 
     /** The tables and views of a database. */

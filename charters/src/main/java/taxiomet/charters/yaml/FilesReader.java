@@ -4,10 +4,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.JsonLines;
 import taxiomet.charter.Problem.Kind;
@@ -21,13 +19,6 @@ import taxiomet.charters.yaml.Node.Scalar;
 /** Reads where rows stand and how they are written, over the defaults of the charter. */
 final class FilesReader {
     private static final List<String> DIALECT = List.of("delimiter", "quote", "encoding", "header", "null_words");
-    private static final List<String> ENCODINGS =
-            List.of("UTF-8", "UTF-16", "UTF-16LE", "UTF-16BE", "ISO-8859-1", "windows-1252", "US-ASCII");
-
-    private static final Pattern JSON_LINES =
-            Pattern.compile(".*\\.(?:jsonl|ndjson)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE);
-    private static final Pattern DATABASE = Pattern.compile(".*\\.(?:db|sqlite|sqlite3)", Pattern.CASE_INSENSITIVE);
-
     private final Problems problems;
     private final Path folder;
     private DelimitedFiles defaults;
@@ -49,7 +40,7 @@ final class FilesReader {
     /** The `rows` of a table. */
     RowsPlace read(Node node) {
         if (node instanceof Scalar path && !path.isNull()) {
-            return JSON_LINES.matcher(path.text()).matches()
+            return JsonLines.isNamedSo(path.text())
                     ? new JsonLines(folder, path.text(), Map.of())
                     : withPath(defaults, requireNoDatabase(requireNotEmpty(path), path));
         }
@@ -78,7 +69,7 @@ final class FilesReader {
                     .orElse("");
             return new SqliteRows(folder, path, table);
         }
-        if (JSON_LINES.matcher(path).matches()) {
+        if (JsonLines.isNamedSo(path)) {
             DIALECT.forEach(key -> refuse(fields, "a file of JSON lines", key));
             return new JsonLines(folder, path, pointers(fields));
         }
@@ -98,7 +89,7 @@ final class FilesReader {
     }
 
     private String requireNoDatabase(String path, Scalar place) {
-        if (DATABASE.matcher(path).matches()) {
+        if (SqliteRows.isNamedSo(path)) {
             problems.meaning(
                     place,
                     "`" + path + "` is a database by its name, and which of its tables holds the rows is not said",
@@ -191,17 +182,10 @@ final class FilesReader {
     }
 
     private String encoding(Scalar name) {
-        String wanted = plain(name.text());
-        for (String known : ENCODINGS) {
-            if (plain(known).equals(wanted)) {
-                return known;
-            }
+        Optional<String> known = DelimitedFiles.encodingNamed(name.text());
+        if (known.isEmpty()) {
+            problems.unknown(name, Kind.FORM, "there is no encoding", name.text(), DelimitedFiles.USUAL_ENCODINGS);
         }
-        problems.unknown(name, Kind.FORM, "there is no encoding", name.text(), ENCODINGS);
-        return defaults.encoding();
-    }
-
-    private static String plain(String encoding) {
-        return encoding.toUpperCase(Locale.ROOT).replace("-", "").replace("_", "");
+        return known.orElse(defaults.encoding());
     }
 }

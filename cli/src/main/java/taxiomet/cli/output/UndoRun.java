@@ -18,8 +18,8 @@ import taxiomet.charters.proposals.UndoReader.FileUndo;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
 import taxiomet.rows.SourceException;
-import taxiomet.sources.file.FileHash;
 import taxiomet.sources.file.Packing;
+import taxiomet.work.ContentHash;
 
 /** Goes back from the files that a rehearsal wrote to those that it read. */
 public final class UndoRun {
@@ -65,8 +65,8 @@ public final class UndoRun {
     }
 
     private void goBack(FileUndo undo, Path copy, Path target) throws IOException {
-        FileHash ofCopy = new FileHash();
-        FileHash ofOriginal = new FileHash();
+        ContentHash ofCopy = new ContentHash();
+        ContentHash ofOriginal = new ContentHash();
         Packing packing = Packing.of(copy);
         try (InputStream in = new DigestInputStream(
                         packing.unpack(new BufferedInputStream(Files.newInputStream(copy))), ofCopy.digest());

@@ -20,6 +20,7 @@ import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
+import taxiomet.rows.Undeclared;
 import taxiomet.values.CellColumn;
 
 /** The rows of a table as they would be: those that were read, without the deleted and with new values, then the new ones. */
@@ -82,8 +83,8 @@ public final class OverlaySource implements TableSource {
     }
 
     @Override
-    public List<Notice> notices() {
-        return read.notices();
+    public Undeclared undeclared() {
+        return read.undeclared();
     }
 
     @Override

@@ -12,6 +12,7 @@ import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
+import taxiomet.rows.Undeclared;
 import taxiomet.values.CellColumn;
 
 /** Some rows of a table, kept in memory as they were read, as though the table had no others. */
@@ -123,8 +124,8 @@ final class RowsKept implements TableSource {
     }
 
     @Override
-    public List<Notice> notices() {
-        return read.notices();
+    public Undeclared undeclared() {
+        return read.undeclared();
     }
 
     @Override

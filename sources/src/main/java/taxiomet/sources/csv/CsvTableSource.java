@@ -6,7 +6,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collection;
 import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -14,9 +13,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import taxiomet.charter.DelimitedFiles;
-import taxiomet.charter.NearestWord;
+import taxiomet.rows.ColumnNames;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowEdits;
@@ -27,6 +25,7 @@ import taxiomet.rows.SourceException;
 import taxiomet.rows.Split;
 import taxiomet.rows.SplittableSource;
 import taxiomet.rows.TableRewriter;
+import taxiomet.rows.Undeclared;
 import taxiomet.sources.file.ByteInput;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.Packing;
@@ -37,8 +36,6 @@ import taxiomet.sources.file.SinkStream;
 public final class CsvTableSource implements SplittableSource, TableRewriter {
     /** So many bytes, and what is made of them, stay in a core's own cache. */
     public static final int USUAL_CHUNK = 1 << 18;
-
-    private static final int NAMES_SHOWN = 8;
 
     private final List<String> columns;
     private final List<CsvPart> parts;
@@ -112,26 +109,10 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
     }
 
     private static SourceException missing(CsvPart part, List<String> names, String column) {
-        String near = NearestWord.of(
-                        column.strip(), names.stream().map(String::strip).toList())
-                .map(name -> "; `" + name + "` looks like it, but names must be equal to the letter")
-                .orElse("");
         return new SourceException(
                 part.file() + ":1",
-                "the header does not name column `" + column + "`" + near,
-                "it names " + listed(names) + "; check `delimiter` and the columns of the charter");
-    }
-
-    private static String listed(Collection<String> names) {
-        String some = names.stream()
-                .limit(NAMES_SHOWN)
-                .map(n -> "`" + shortened(n) + "`")
-                .collect(Collectors.joining(", "));
-        return names.size() > NAMES_SHOWN ? some + " and " + (names.size() - NAMES_SHOWN) + " more" : some;
-    }
-
-    private static String shortened(String name) {
-        return name.length() > 40 ? name.substring(0, 39) + "…" : name;
+                "the header does not name column `" + column + "`" + ColumnNames.near(column, names),
+                "it names " + ColumnNames.listed(names) + "; check `delimiter` and the columns of the charter");
     }
 
     @Override
@@ -150,14 +131,8 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
     }
 
     @Override
-    public List<Notice> notices() {
-        if (undeclared.isEmpty()) {
-            return List.of();
-        }
-        String subject = undeclared.size() == 1 ? "column " : "columns ";
-        String verb = undeclared.size() == 1 ? " is" : " are";
-        return List.of(
-                new Notice("undeclared column", subject + listed(undeclared) + verb + " not declared, and not read"));
+    public Undeclared undeclared() {
+        return Undeclared.columns(undeclared);
     }
 
     @Override

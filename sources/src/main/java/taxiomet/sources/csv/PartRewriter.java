@@ -17,7 +17,7 @@ import taxiomet.rows.TableRewriter.Content;
 import taxiomet.rows.TableRewriter.Contents;
 import taxiomet.rows.TableRewriter.UndoSink;
 import taxiomet.sources.file.ByteInput;
-import taxiomet.sources.file.FileHash;
+import taxiomet.work.ContentHash;
 
 /**
  * Copies one part with some of its rows left out or changed. The rows are told apart by the same splitter that reads them, one at a time,
@@ -51,8 +51,8 @@ final class PartRewriter {
 
     private long written;
     private byte last;
-    private final FileHash ofOriginal = new FileHash();
-    private final FileHash ofCopy = new FileHash();
+    private final ContentHash ofOriginal = new ContentHash();
+    private final ContentHash ofCopy = new ContentHash();
 
     PartRewriter(CsvPart part, ByteInput in, CsvFields fields, int width, OutputStream out, UndoSink undo) {
         this.part = part;

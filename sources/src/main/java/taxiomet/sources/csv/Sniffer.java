@@ -3,7 +3,6 @@ package taxiomet.sources.csv;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
-import io.airlift.compress.zstd.ZstdInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.Charset;
@@ -13,15 +12,14 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.zip.GZIPInputStream;
 import taxiomet.charter.DelimitedFiles;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.EncodingGuess;
 import taxiomet.sources.file.FileContent;
 import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.Packing;
 import taxiomet.sources.file.Sniffed;
 
 /** Finds out how a file is written of which nothing is declared: encoding, delimiter, and whether its first line names the columns. */
@@ -44,7 +42,8 @@ public final class Sniffer {
     public static Sniffed sniff(Path file, Optional<Character> delimiter, Optional<String> encoding) {
         byte[] first;
         FileParts.requireFile(file);
-        try (InputStream in = decompressed(file)) {
+        try (InputStream raw = Files.newInputStream(file);
+                InputStream in = Packing.of(file).unpack(raw)) {
             first = in.readNBytes(FIRST_BYTES);
         } catch (IOException e) {
             throw FileParts.unreadable(file, e);
@@ -73,12 +72,6 @@ public final class Sniffer {
                 NULL_WORDS);
         List<String> remarks = encoding.isEmpty() ? guess.remark().stream().toList() : List.of();
         return new Sniffed(rows, String.valueOf(rows.delimiter()), columns, remarks);
-    }
-
-    private static InputStream decompressed(Path file) throws IOException {
-        String name = file.toString().toLowerCase(Locale.ROOT);
-        InputStream in = Files.newInputStream(file);
-        return name.endsWith(".gz") ? new GZIPInputStream(in) : name.endsWith(".zst") ? new ZstdInputStream(in) : in;
     }
 
     private static String decoded(byte[] first, String charset) {

@@ -9,6 +9,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Supplier;
 import taxiomet.charter.JsonLines;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
@@ -18,13 +19,12 @@ import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.Split;
 import taxiomet.rows.SplittableSource;
+import taxiomet.rows.Undeclared;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.RowQueue;
 
 /** A table in one or several files with one JSON object in each line. */
 public final class JsonLinesSource implements SplittableSource {
-    private static final int NAMES_SHOWN = 8;
-
     private final JsonLines rows;
     private final List<String> columns;
     private final List<JsonPointer> pointers;
@@ -76,24 +76,12 @@ public final class JsonLinesSource implements SplittableSource {
         return parts.size();
     }
 
-    /** Known when all rows have been read: the fields at the top that no column is read from. */
+    /** The fields at the top that no column is read from. */
     @Override
-    public List<Notice> notices() {
-        if (unknown.isEmpty()) {
-            return List.of();
+    public Undeclared undeclared() {
+        synchronized (unknown) {
+            return new Undeclared("field", new TreeSet<>(unknown));
         }
-        String named = String.join(
-                ", ",
-                unknown.stream()
-                        .limit(NAMES_SHOWN)
-                        .map(name -> "`" + name + "`")
-                        .toList());
-        String more = unknown.size() > NAMES_SHOWN ? " and " + (unknown.size() - NAMES_SHOWN) + " more" : "";
-        boolean isOne = unknown.size() == 1;
-        return List.of(new Notice(
-                "undeclared column",
-                (isOne ? "field " : "fields ") + named + more + (isOne ? " is" : " are")
-                        + " not declared, and not read"));
     }
 
     @Override
@@ -143,6 +131,40 @@ public final class JsonLinesSource implements SplittableSource {
         return new PieceScan(wanted.clone(), split);
     }
 
+    /** A run of lines that one thread has taken. */
+    private record Taken(LineCursor.Run run, int part, long number) {}
+
+    /** Takes the objects of one run after the other apart. */
+    private final class RunReader implements Scan.BatchReader {
+        private final ObjectReader objects;
+        private final RowBatch batch;
+        private final Supplier<Taken> runs;
+
+        /** @param runs gives the next; null behind the last */
+        RunReader(int[] wanted, Supplier<Taken> runs) {
+            this.objects = reader(wanted);
+            this.batch = new RowBatch(wanted.length);
+            this.runs = runs;
+        }
+
+        @Override
+        public RowBatch next() {
+            Taken taken = runs.get();
+            if (taken == null) {
+                return null;
+            }
+            batch.clear();
+            objects.read(taken.run(), taken.part(), row -> true, batch);
+            batch.setNumber(taken.number());
+            return batch;
+        }
+
+        @Override
+        public void close() {
+            // The scan holds what is open.
+        }
+    }
+
     /** A pass over one piece, whose rows and lines are numbered from 1. */
     private final class PieceScan implements SplitScan {
         private final int[] wanted;
@@ -166,35 +188,20 @@ public final class JsonLinesSource implements SplittableSource {
         }
 
         @Override
-        public BatchReader reader() {
-            ObjectReader objects = JsonLinesSource.this.reader(wanted);
-            RowBatch batch = new RowBatch(wanted.length);
-            return new BatchReader() {
-                @Override
-                public RowBatch next() {
-                    LineCursor.Run taken;
-                    synchronized (lines) {
-                        try {
-                            taken = lines.next();
-                        } catch (IOException e) {
-                            part.file.requireUnchanged();
-                            throw part.file.unreadable(e);
-                        }
-                        if (taken == null) {
-                            return null;
-                        }
-                        batch.clear();
-                        batch.setNumber(run++);
-                    }
-                    objects.read(taken, number, row -> true, batch);
-                    return batch;
-                }
+        public Scan.BatchReader reader() {
+            return new RunReader(wanted, this::take);
+        }
 
-                @Override
-                public void close() {
-                    // The scan holds what is open.
+        private Taken take() {
+            synchronized (lines) {
+                try {
+                    LineCursor.Run taken = lines.next();
+                    return taken == null ? null : new Taken(taken, number, run++);
+                } catch (IOException e) {
+                    part.file.requireUnchanged();
+                    throw part.file.unreadable(e);
                 }
-            };
+            }
         }
 
         @Override
@@ -224,30 +231,9 @@ public final class JsonLinesSource implements SplittableSource {
             this.wanted = wanted;
         }
 
-        private record Taken(LineCursor.Run run, int part, long number) {}
-
         @Override
-        public BatchReader reader() {
-            ObjectReader objects = JsonLinesSource.this.reader(wanted);
-            RowBatch batch = new RowBatch(wanted.length);
-            return new BatchReader() {
-                @Override
-                public RowBatch next() {
-                    Taken taken = take();
-                    if (taken == null) {
-                        return null;
-                    }
-                    batch.clear();
-                    objects.read(taken.run(), taken.part(), row -> true, batch);
-                    batch.setNumber(taken.number());
-                    return batch;
-                }
-
-                @Override
-                public void close() {
-                    // The scan holds what is open.
-                }
-            };
+        public Scan.BatchReader reader() {
+            return new RunReader(wanted, this::take);
         }
 
         private synchronized Taken take() {

@@ -13,16 +13,15 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.sqlite.SQLiteConfig;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.SqliteRows;
+import taxiomet.rows.ColumnNames;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.FileParts;
 
 /** What an SQLite database says of itself: its tables, their columns and keys. */
 public final class SqliteCatalogue {
-    private static final int NAMES_SHOWN = 8;
     /** Up to the version of the format that reads the file, by which write-ahead mode is known (SQLite file format, 1.3). */
     private static final int HEADER = 20;
 
@@ -40,15 +39,9 @@ public final class SqliteCatalogue {
         Map<String, List<String>> all = new LinkedHashMap<>();
         try (Connection connection = connect(file)) {
             for (String table : tables(connection)) {
-                List<String> columns = new ArrayList<>();
-                try (PreparedStatement info =
-                        connection.prepareStatement("SELECT name FROM pragma_table_info(?) ORDER BY cid")) {
-                    info.setString(1, table);
-                    ResultSet result = info.executeQuery();
-                    while (result.next()) {
-                        columns.add(result.getString(1));
-                    }
-                }
+                List<String> columns = columnsOf(connection, table).stream()
+                        .map(ColumnThere::name)
+                        .toList();
                 all.put(table, columns);
             }
         } catch (SQLException e) {
@@ -100,23 +93,29 @@ public final class SqliteCatalogue {
     }
 
     /**
-     * Reads the columns of a table, those of its primary key first, in the order of the key.
+     * A column of a table.
      *
-     * @param key gets the columns of the primary key
+     * @param keyPlace which column of the primary key it is, 1 for the first; 0 for none
      */
-    static void readColumns(Connection connection, SqliteRows rows, List<String> there, List<String> key)
-            throws SQLException {
-        try (PreparedStatement info = connection.prepareStatement(
-                "SELECT name, pk FROM pragma_table_info(?) ORDER BY CASE WHEN pk > 0 THEN pk ELSE 99999 END, cid")) {
-            info.setString(1, rows.table());
+    record ColumnThere(String name, int keyPlace) {}
+
+    /** The columns of a table in their order; none where there is no such table. */
+    private static List<ColumnThere> columnsOf(Connection connection, String table) throws SQLException {
+        List<ColumnThere> columns = new ArrayList<>();
+        try (PreparedStatement info =
+                connection.prepareStatement("SELECT name, pk FROM pragma_table_info(?) ORDER BY cid")) {
+            info.setString(1, table);
             ResultSet result = info.executeQuery();
             while (result.next()) {
-                there.add(result.getString(1));
-                if (result.getInt(2) > 0) {
-                    key.add(result.getString(1));
-                }
+                columns.add(new ColumnThere(result.getString(1), result.getInt(2)));
             }
         }
+        return columns;
+    }
+
+    /** The columns of a table that is to be read. */
+    static List<ColumnThere> columnsOf(Connection connection, SqliteRows rows) throws SQLException {
+        List<ColumnThere> there = columnsOf(connection, rows.table());
         if (there.isEmpty()) {
             List<String> tables = tables(connection);
             throw new SourceException(
@@ -125,8 +124,9 @@ public final class SqliteCatalogue {
                             + NearestWord.of(rows.table(), tables)
                                     .map(near -> "; did you mean `" + near + "`?")
                                     .orElse(""),
-                    tables.isEmpty() ? "it has no tables" : "it has " + listed(tables));
+                    tables.isEmpty() ? "it has no tables" : "it has " + ColumnNames.listed(tables));
         }
+        return there;
     }
 
     private static List<String> tables(Connection connection) throws SQLException {
@@ -139,12 +139,6 @@ public final class SqliteCatalogue {
             }
         }
         return names;
-    }
-
-    static String listed(List<String> names) {
-        String some =
-                names.stream().limit(NAMES_SHOWN).map(name -> "`" + name + "`").collect(Collectors.joining(", "));
-        return names.size() > NAMES_SHOWN ? some + " and " + (names.size() - NAMES_SHOWN) + " more" : some;
     }
 
     /** Whether rows can be found by {@code rowid}: not in views, in tables without it, and where a column bears the name. */

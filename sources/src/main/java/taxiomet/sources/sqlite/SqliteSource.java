@@ -7,12 +7,12 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Collectors;
-import taxiomet.charter.NearestWord;
 import taxiomet.charter.SqliteRows;
+import taxiomet.rows.ColumnNames;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
@@ -20,15 +20,21 @@ import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
-import taxiomet.rows.TableSource;
+import taxiomet.rows.Split;
+import taxiomet.rows.SplittableSource;
+import taxiomet.rows.Undeclared;
 import taxiomet.sources.file.DataFile;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.RowQueue;
+import taxiomet.sources.sqlite.SqliteCatalogue.ColumnThere;
 import taxiomet.values.ValueCells;
 
 /** A table in an SQLite database. */
-public final class SqliteSource implements TableSource {
+public final class SqliteSource implements SplittableSource {
+    /** In the place of a {@code rowid}. */
+    private static final long NO_BOUND = Long.MIN_VALUE;
+
     private final SqliteRows rows;
     private final List<String> columns;
     private final List<String> undeclared = new ArrayList<>();
@@ -58,9 +64,13 @@ public final class SqliteSource implements TableSource {
         this.connection = SqliteCatalogue.connect(path);
         boolean isOpen = false;
         try {
-            List<String> there = new ArrayList<>();
-            List<String> key = new ArrayList<>();
-            SqliteCatalogue.readColumns(connection, rows, there, key);
+            List<ColumnThere> found = SqliteCatalogue.columnsOf(connection, rows);
+            List<String> there = found.stream().map(ColumnThere::name).toList();
+            List<String> key = found.stream()
+                    .filter(column -> column.keyPlace() > 0)
+                    .sorted(Comparator.comparingInt(ColumnThere::keyPlace))
+                    .map(ColumnThere::name)
+                    .toList();
             requireColumns(there);
             hasRowId = SqliteCatalogue.hasRowId(connection, rows, there);
             order = hasRowId
@@ -94,13 +104,10 @@ public final class SqliteSource implements TableSource {
     private void requireColumns(List<String> there) {
         for (String column : columns) {
             if (!there.contains(column)) {
-                String near = NearestWord.of(column, there)
-                        .map(name -> "; `" + name + "` looks like it, but names must be equal to the letter")
-                        .orElse("");
                 throw new SourceException(
                         rows.path(),
-                        "table `" + rows.table() + "` has no column `" + column + "`" + near,
-                        "it has " + SqliteCatalogue.listed(there));
+                        "table `" + rows.table() + "` has no column `" + column + "`" + ColumnNames.near(column, there),
+                        "it has " + ColumnNames.listed(there));
             }
         }
         there.stream().filter(name -> !columns.contains(name)).forEach(undeclared::add);
@@ -122,15 +129,8 @@ public final class SqliteSource implements TableSource {
     }
 
     @Override
-    public List<Notice> notices() {
-        if (undeclared.isEmpty()) {
-            return List.of();
-        }
-        boolean isOne = undeclared.size() == 1;
-        return List.of(new Notice(
-                "undeclared column",
-                (isOne ? "column " : "columns ") + SqliteCatalogue.listed(undeclared) + (isOne ? " is" : " are")
-                        + " not declared, and not read"));
+    public Undeclared undeclared() {
+        return Undeclared.columns(undeclared);
     }
 
     @Override
@@ -153,20 +153,34 @@ public final class SqliteSource implements TableSource {
         private final int width;
         private final PreparedStatement statement;
         private final ResultSet result;
+        /** Whether all rows of the table come, so that their numbers are those in the table. */
+        private final boolean isWhole;
+
         private long row;
 
-        Cursor(int[] wanted, Optional<Integer> place) throws SQLException {
+        /**
+         * @param from the least {@code rowid}; {@link #NO_BOUND} for none
+         * @param to the {@code rowid} before which it ends; {@link #NO_BOUND} for none
+         * @param firstRow the number of the first row
+         */
+        Cursor(int[] wanted, long from, long to, long firstRow) throws SQLException {
             width = wanted.length;
             String names = Arrays.stream(wanted)
                     .mapToObj(column -> SqliteCatalogue.quoted(columns.get(column)))
                     .collect(Collectors.joining(", "));
             String all = names.isEmpty() ? "NULL" : names;
-            statement = connection.prepareStatement("SELECT " + all + (hasRowId ? ", rowid" : "") + " FROM "
-                    + SqliteCatalogue.quoted(rows.table()) + (place.isPresent() ? " WHERE rowid >= ?" : "") + order);
-            if (place.isPresent()) {
-                statement.setLong(1, places.offset(place.get()));
+            List<String> bounds = new ArrayList<>();
+            if (from != NO_BOUND) {
+                bounds.add("rowid >= " + from);
             }
-            row = place.map(places::row).orElse(1L) - 1;
+            if (to != NO_BOUND) {
+                bounds.add("rowid < " + to);
+            }
+            String where = bounds.isEmpty() ? "" : " WHERE " + String.join(" AND ", bounds);
+            statement = connection.prepareStatement("SELECT " + all + (hasRowId ? ", rowid" : "") + " FROM "
+                    + SqliteCatalogue.quoted(rows.table()) + where + order);
+            row = firstRow - 1;
+            isWhole = bounds.isEmpty();
             result = statement.executeQuery();
         }
 
@@ -177,7 +191,7 @@ public final class SqliteSource implements TableSource {
         }
 
         void notePlace() throws SQLException {
-            if (hasRowId && !isRead && places.wants(row)) {
+            if (hasRowId && isWhole && !isRead && places.wants(row)) {
                 places.add(row, row, result.getLong(Math.max(1, width) + 1));
             }
         }
@@ -212,18 +226,20 @@ public final class SqliteSource implements TableSource {
 
     @Override
     public Scan scan(int[] wanted, RefRanges ranges) {
-        return new TableScan(wanted.clone());
+        return new TableScan(wanted.clone(), () -> new Cursor(wanted, NO_BOUND, NO_BOUND, 1));
     }
 
-    /** A pass over the table; the connection serves one thread at a time. */
-    private final class TableScan implements Scan {
+    /** A pass over the table or a piece of it; the connection serves one thread at a time. */
+    private final class TableScan implements SplitScan {
         private final int[] wanted;
+        private final Opening opening;
         private Cursor cursor;
         private boolean isAtEnd;
         private long number;
 
-        TableScan(int[] wanted) {
+        TableScan(int[] wanted, Opening opening) {
             this.wanted = wanted;
+            this.opening = opening;
         }
 
         @Override
@@ -250,7 +266,7 @@ public final class SqliteSource implements TableSource {
                 }
                 try {
                     if (cursor == null) {
-                        cursor = new Cursor(wanted, Optional.empty());
+                        cursor = opening.open();
                     }
                     while (!batch.isFull() && !isAtEnd) {
                         if (cursor.next()) {
@@ -258,7 +274,7 @@ public final class SqliteSource implements TableSource {
                             cursor.addTo(batch);
                         } else {
                             isAtEnd = true;
-                            isRead = true;
+                            isRead |= cursor.isWhole;
                             close();
                             file.requireUnchanged();
                         }
@@ -270,6 +286,11 @@ public final class SqliteSource implements TableSource {
                 number += batch.isEmpty() ? 0 : 1;
                 return !batch.isEmpty();
             }
+        }
+
+        @Override
+        public long emptyLines() {
+            return 0;
         }
 
         @Override
@@ -286,6 +307,31 @@ public final class SqliteSource implements TableSource {
                 }
             }
         }
+    }
+
+    /** The places in splits are {@code rowid}s; a table without them is one piece. */
+    @Override
+    public List<Split> splits(long bytes) {
+        synchronized (connection) {
+            try {
+                return hasRowId
+                        ? new RowIdCuts(connection, rows.table()).everyBytes(bytes)
+                        : List.of(new Split(0, 0, Long.MAX_VALUE));
+            } catch (SQLException e) {
+                throw SqliteCatalogue.unreadable(rows, e);
+            }
+        }
+    }
+
+    @Override
+    public SplitScan scan(int[] wanted, Split split) {
+        long from = split.from() == 0 ? NO_BOUND : split.from();
+        long to = split.to() == Long.MAX_VALUE ? NO_BOUND : split.to();
+        return new TableScan(wanted.clone(), () -> new Cursor(wanted, from, to, 1));
+    }
+
+    private interface Opening {
+        Cursor open() throws SQLException;
     }
 
     @Override
@@ -305,7 +351,9 @@ public final class SqliteSource implements TableSource {
     }
 
     private void fetchFrom(int place, RowQueue queue, int[] wanted, RowBatch batch, RowSink sink) throws SQLException {
-        try (Cursor cursor = new Cursor(wanted, place < 0 ? Optional.empty() : Optional.of(place))) {
+        try (Cursor cursor = place < 0
+                ? new Cursor(wanted, NO_BOUND, NO_BOUND, 1)
+                : new Cursor(wanted, places.offset(place), NO_BOUND, places.row(place))) {
             batch.clear();
             while (!queue.isEmpty()) {
                 int better = places.before(queue.row());

@@ -218,8 +218,7 @@ class JsonLinesSourceTest {
         try (TableSource source = JsonLinesSource.open(new JsonLines(folder, "p*", Map.of()), List.of("a"), 1 << 16)) {
             assertThat(read(source, 2)).containsExactly("1@1 [1]", "1@1 [2]");
             assertThat(source.partName(1)).isEqualTo("p2.jsonl.gz");
-            assertThat(source.notices().get(0).text())
-                    .isEqualTo("fields `extra`, `more` are not declared, and not read");
+            assertThat(source.undeclared().text()).isEqualTo("fields `extra`, `more` are not declared, and not read");
         }
     }
 

@@ -19,7 +19,10 @@ import taxiomet.charter.SqliteRows;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowRef;
+import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
+import taxiomet.rows.Split;
+import taxiomet.rows.SplittableSource;
 import taxiomet.rows.TableSource;
 
 class SqliteSourceTest {
@@ -82,7 +85,7 @@ class SqliteSourceTest {
                 "INSERT INTO named VALUES ('q', 1)");
         try (TableSource source = open("k", "a")) {
             assertThat(read(source, 0)).containsExactly("1 [b]", "2 [z]", "3 [a]");
-            assertThat(source.notices().get(0).text()).isEqualTo("column `b` is not declared, and not read");
+            assertThat(source.undeclared().text()).isEqualTo("column `b` is not declared, and not read");
         }
         try (TableSource source = open("v", "n", "b")) {
             assertThat(read(source, 0, 1)).containsExactly("1 [2, 1]", "2 [1, 2]");
@@ -117,6 +120,41 @@ class SqliteSourceTest {
                             "7001 [r7001, 21003]",
                             "19999 [r19999, 59997]",
                             "20000 [r20000, 60000]");
+        }
+    }
+
+    private static List<String> readSplits(SplittableSource source, long bytes) {
+        List<String> rows = new ArrayList<>();
+        for (Split split : source.splits(bytes)) {
+            try (SplittableSource.SplitScan scan = source.scan(new int[] {0}, Split.parse(split.text()));
+                    Scan.BatchReader reader = scan.reader()) {
+                for (RowBatch batch = reader.next(); batch != null; batch = reader.next()) {
+                    rows.addAll(words(batch));
+                }
+            }
+        }
+        return rows;
+    }
+
+    @Test
+    void a_table_is_cut_between_rows_whatever_their_rowids() throws SQLException {
+        execute(
+                "CREATE TABLE t (a)",
+                "INSERT INTO t (rowid, a) VALUES (0, 'n'), (2, 'p'), (3, 'q'), (900, 'r'), (9223372036854775807, 's')",
+                "CREATE TABLE below (a)",
+                "INSERT INTO below (rowid, a) VALUES (-4, 'x'), (7, 'y')",
+                "CREATE TABLE none (a)");
+        try (SplittableSource source = (SplittableSource) open("t", "a")) {
+            assertThat(readSplits(source, 1)).containsExactly("1 [n]", "1 [p]", "1 [q]", "1 [r]", "2 [s]");
+            assertThat(readSplits(source, 200)).containsExactly("1 [n]", "2 [p]", "1 [q]", "2 [r]", "3 [s]");
+            assertThat(readSplits(source, 1 << 20)).hasSize(5).last().isEqualTo("5 [s]");
+        }
+        try (SplittableSource source = (SplittableSource) open("below", "a")) {
+            assertThat(readSplits(source, 1)).containsExactly("1 [x]", "2 [y]");
+        }
+        try (SplittableSource source = (SplittableSource) open("none", "a")) {
+            assertThat(source.splits(1)).hasSize(1);
+            assertThat(readSplits(source, 1)).isEmpty();
         }
     }
 

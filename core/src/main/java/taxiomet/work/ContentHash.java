@@ -1,14 +1,14 @@
-package taxiomet.sources.file;
+package taxiomet.work;
 
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 
-/** The SHA-256 by which files are told apart. */
-public final class FileHash {
+/** The SHA-256 by which contents are told apart: of files, of what is declared. */
+public final class ContentHash {
     private final MessageDigest digest;
 
-    public FileHash() {
+    public ContentHash() {
         try {
             digest = MessageDigest.getInstance("SHA-256");
         } catch (NoSuchAlgorithmException e) {
