@@ -58,6 +58,11 @@ public final class LongSpool implements AutoCloseable {
         return read(0, size(), READ_CHUNK);
     }
 
+    /** The longs from one on, 0 for the first. */
+    public Reader read(long from) {
+        return read(from, size(), READ_CHUNK);
+    }
+
     /** The longs from {@code from} (inclusive) to {@code to} (exclusive), read in runs of at most {@code chunk}. */
     Reader read(long from, long to, int chunk) {
         return new Reader(from, to, chunk);

@@ -184,7 +184,7 @@ final class FilesReader {
     private String encoding(Scalar name) {
         Optional<String> known = DelimitedFiles.encodingNamed(name.text());
         if (known.isEmpty()) {
-            problems.unknown(name, Kind.FORM, "there is no encoding", name.text(), DelimitedFiles.USUAL_ENCODINGS);
+            problems.unknown(name, Kind.MEANING, "there is no encoding", name.text(), DelimitedFiles.USUAL_ENCODINGS);
         }
         return known.orElse(defaults.encoding());
     }

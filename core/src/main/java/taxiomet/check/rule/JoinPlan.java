@@ -12,9 +12,11 @@ import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Name;
 import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.Aggregate;
 import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.ColumnValue;
 import taxiomet.charter.Expression.ParentValue;
+import taxiomet.charter.Expression.Type;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Table;
@@ -42,7 +44,7 @@ final class JoinPlan {
     private final Secret secret;
 
     /** @param table the table that declares the rule */
-    JoinPlan(Rule rule, Table table, Charter charter, FiguresKept kept, SpillFolder spill, Secret secret) {
+    JoinPlan(Rule rule, Table table, Charter charter, SpillFolder spill, Secret secret) {
         this.rule = rule;
         this.spill = spill;
         this.secret = secret;
@@ -59,7 +61,7 @@ final class JoinPlan {
                 step.columns.add(value.column());
             }
         }
-        giveSlots(table, values, places, kept);
+        giveSlots(table, values, places);
     }
 
     private void planDown(ChildrenValue value, Charter charter, Map<List<String>, Integer> places) {
@@ -99,7 +101,7 @@ final class JoinPlan {
     }
 
     /** Values stand in a record in the order: the row's own, then those of each step. */
-    private void giveSlots(Table table, List<ParentValue> values, Map<List<String>, Integer> places, FiguresKept kept) {
+    private void giveSlots(Table table, List<ParentValue> values, Map<List<String>, Integer> places) {
         Map<Integer, Integer> own = new HashMap<>();
         for (int i = 0; i < ownColumns.size(); i++) {
             own.put(ownColumns.get(i), i);
@@ -114,7 +116,8 @@ final class JoinPlan {
         for (int s = 0; s < steps.size(); s++) {
             RuleStep step = steps.get(s);
             for (ChildrenValue figure : step.figures) {
-                slotColumns.add(Column.of(figure.text(), typeOf(figure)));
+                keptSlots.add(next);
+                slotColumns.add(Column.of(figure.text(), typeOf(figure, step.other)));
                 for (ChildrenValue value : rule.condition().childrenRead()) {
                     if (value.equals(figure)) {
                         slots.put(value, next);
@@ -132,27 +135,19 @@ final class JoinPlan {
                 next++;
             }
         }
-        for (ChildrenValue figure : kept.figures()) {
-            keptSlots.add(slots.get(rule.condition().childrenRead().stream()
-                    .filter(figure::equals)
-                    .findFirst()
-                    .orElseThrow()));
-        }
     }
 
-    /** A type of columns that holds all values of a figure. */
-    private static ColumnType typeOf(ChildrenValue figure) {
-        return ColumnType.of(
-                switch (figure.type()) {
-                    case INTEGER, DECIMAL, NULL -> Name.NUMERIC;
-                    case APPROXIMATE -> Name.DOUBLE;
-                    case TEXT -> Name.TEXT;
-                    case BOOLEAN -> Name.BOOLEAN;
-                    case MOMENT -> Name.TIMESTAMP;
-                    case INSTANT -> Name.TIMESTAMP_WITH_TIME_ZONE;
-                    case TIME -> Name.TIME;
-                    case UUID -> Name.UUID;
-                });
+    /** A type of columns that holds all values of a figure: the least and greatest are values of the child's column. */
+    private static ColumnType typeOf(ChildrenValue figure, Table child) {
+        if (figure.aggregate() == Aggregate.MIN || figure.aggregate() == Aggregate.MAX) {
+            return child.columns().get(figure.column().orElseThrow()).type();
+        }
+        return ColumnType.of(figure.type() == Type.APPROXIMATE ? Name.DOUBLE : Name.NUMERIC);
+    }
+
+    /** The figures that the rule asks for, as columns of their own. */
+    List<Column> figures() {
+        return keptSlots.stream().map(slotColumns::get).toList();
     }
 
     /** What stands in each slot, as a column of its own. */

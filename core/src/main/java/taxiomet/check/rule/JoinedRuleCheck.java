@@ -76,9 +76,8 @@ public final class JoinedRuleCheck extends OrderedCheck implements Conclusion {
         this.tally = tally;
         this.spill = spill;
         Rule rule = tally.rule();
-        this.kept = new FiguresKept(
-                rule.condition().childrenRead().stream().distinct().toList(), spill);
-        this.plan = new JoinPlan(rule, table, charter, kept, spill, secret);
+        this.plan = new JoinPlan(rule, table, charter, spill, secret);
+        this.kept = new FiguresKept(plan.figures(), spill);
         this.steps = plan.steps;
         rows = new Partitions(spill);
     }

@@ -133,7 +133,8 @@ class ChildrenRulesTest {
                 .rows("1|b", "1|B", "1|a");
         Expression least = children(Aggregate.MIN, "lot", "lot_crate", 1, Type.TEXT);
         assertThat(brokenIn(crates(equal(least, text("B")), "1|0"), lots)).isEmpty();
-        assertThat(brokenIn(crates(equal(least, text("a")), "1|0"), lots)).containsExactly("1 the condition is false");
+        assertThat(brokenIn(crates(equal(least, text("a")), "1|0"), lots))
+                .containsExactly("1 the condition is false: min(lot.lot_crate.1) is B");
     }
 
     @Test
@@ -154,6 +155,27 @@ class ChildrenRulesTest {
         Expression rule = new And(List.of(atLeast(KILOS, number("9")), atLeast(number("1"), COUNT)));
         assertThat(brokenIn(crates(rule, "1|0"), lots("1|2", "1|3")))
                 .containsExactly("1 the condition is false: sum(lot.lot_crate.1) is 5, count(lot.lot_crate) is 2");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "date; MOMENT; 2024-08-09, 2023-01-31, 2024-08-17; 2024-08-17",
+                "timestamp; MOMENT; 2024-08-09 10:00:00, 2024-08-09 10:00:00.5; 2024-08-09 10:00:00.5",
+                "time; TIME; 09:30, 17:05:01; 17:05:01",
+                "varchar(40); TEXT; ash, a name that takes more than one long, Żółw; Żółw",
+                "double precision; APPROXIMATE; 1.5, -2; 1.5"
+            })
+    void the_greatest_value_is_told_whatever_its_type(String type, Type gives, String values, String greatest) {
+        TestTable lots = table("lot", "crate_id integer", "what " + type)
+                .link("lot_crate", "crate_id -> crate (id)")
+                .rows(List.of(values.split(", ")).stream()
+                        .map(value -> "1|" + value)
+                        .toArray(String[]::new));
+        Expression most = children(Aggregate.MAX, "lot", "lot_crate", 1, gives);
+        assertThat(brokenIn(crates(new IsNull(most), "1|0"), lots))
+                .containsExactly("1 the condition is false: max(lot.lot_crate.1) is " + greatest);
     }
 
     @Test
