@@ -115,4 +115,25 @@ class PiecesOfSourcesTest {
         requireSame(charter("{file: port.db, table: vessel}", "{file: port.db, table: load}"), 4);
         assertThat(Pieces.contents(folder.resolve("merged")).toString()).contains("column `seal` is");
     }
+
+    @Test
+    void more_reasons_than_are_named_are_the_same_ones_in_pieces() throws Exception {
+        Path file = folder.resolve("charter.yaml");
+        Files.writeString(file, """
+                charter: 1
+                tables:
+                  note:
+                    rows: notes.csv
+                    columns: {no: integer, words: {type: text, length: 0..3}}
+                    primary_key: no
+                """);
+        StringBuilder notes = new StringBuilder("no,words\n");
+        for (int i = 0; i < 2_600; i++) {
+            notes.append(i).append(',').append("x".repeat(4 + i * 7 % 1_301)).append('\n');
+        }
+        notes.append("1,x\n1,xx\nx,\n");
+        Files.writeString(folder.resolve("notes.csv"), notes);
+        requireSame(Charters.read(file, Optional.empty()).charter(), 2);
+        assertThat(Pieces.contents(folder.resolve("merged")).toString()).contains("another reason");
+    }
 }
