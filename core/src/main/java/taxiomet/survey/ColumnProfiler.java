@@ -1,6 +1,8 @@
 package taxiomet.survey;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.EnumMap;
 import java.util.List;
@@ -23,9 +25,11 @@ final class ColumnProfiler {
     private final String name;
     private final Classifier classifier;
     private final HashSample hashes = new HashSample();
-    private final TopValues top = new TopValues();
+    private final ValueDictionary top = new ValueDictionary();
     private final long[] counts = new long[ValueClass.values().length];
     private final Map<ValueClass, List<String>> examples = new EnumMap<>(ValueClass.class);
+    private final long[][] exampleHashes = new long[ValueClass.values().length][EXAMPLES];
+    private final int[] exampleCounts = new int[ValueClass.values().length];
     private final Extremes byValue = new Extremes();
     private final Extremes byText = new Extremes();
 
@@ -50,27 +54,42 @@ final class ColumnProfiler {
     private static final class Extremes {
         private double least = Double.POSITIVE_INFINITY;
         private double greatest = Double.NEGATIVE_INFINITY;
-        private String leastText;
-        private String greatestText;
+        private byte[] leastText;
+        private byte[] greatestText;
 
-        void addNumber(double value, TopValues.Text text) {
+        void addNumber(double value, byte[] bytes, int start, int length) {
             if (value < least) {
                 least = value;
-                leastText = text.get();
+                leastText = Arrays.copyOfRange(bytes, start, start + length);
             }
             if (value > greatest) {
                 greatest = value;
-                greatestText = text.get();
+                greatestText = Arrays.copyOfRange(bytes, start, start + length);
             }
         }
 
-        void addText(String text) {
-            if (leastText == null || text.compareTo(leastText) < 0) {
-                leastText = text;
+        /** In the order of code points, which is that of their bytes. */
+        void addText(byte[] bytes, int start, int length) {
+            int end = start + length;
+            if (leastText == null || Arrays.compareUnsigned(bytes, start, end, leastText, 0, leastText.length) < 0) {
+                leastText = Arrays.copyOfRange(bytes, start, end);
             }
-            if (greatestText == null || text.compareTo(greatestText) > 0) {
-                greatestText = text;
+            if (greatestText == null
+                    || Arrays.compareUnsigned(bytes, start, end, greatestText, 0, greatestText.length) > 0) {
+                greatestText = Arrays.copyOfRange(bytes, start, end);
             }
+        }
+
+        boolean isEmpty() {
+            return leastText == null;
+        }
+
+        Optional<String> leastWritten() {
+            return Optional.ofNullable(leastText).map(text -> new String(text, StandardCharsets.UTF_8));
+        }
+
+        Optional<String> greatestWritten() {
+            return Optional.ofNullable(greatestText).map(text -> new String(text, StandardCharsets.UTF_8));
         }
     }
 
@@ -97,7 +116,7 @@ final class ColumnProfiler {
         long hash = classifier.hash() == 0 ? 1 : classifier.hash();
         hashes.add(hash);
         if (hashes.isExact()) {
-            top.add(hash, () -> cells.text(row));
+            top.add(hash, bytes, start, length);
         }
         measure(bytes, start, length);
         note(found, bytes, start, length, cells, row);
@@ -132,25 +151,45 @@ final class ColumnProfiler {
                 leadingZeros += length > 1 && bytes[start] == '0' ? 1 : 0;
                 zeroOrOne += value == 0 || value == 1 ? 1 : 0;
                 compactDates += length == 8 && value >= 1000_01_01 && value <= 2999_12_31 && isDay(value) ? 1 : 0;
-                byValue.addNumber((double) value, () -> cells.text(row));
+                byValue.addNumber((double) value, bytes, start, length);
             }
             case DECIMAL, DECIMAL_COMMA -> {
                 noteDigits(bytes, start, length, found == ValueClass.DECIMAL ? '.' : ',');
                 byValue.addNumber(
                         (double) classifier.high() * Math.pow(10, (double) -Math.max(classifier.low(), -1)),
-                        () -> cells.text(row));
+                        bytes,
+                        start,
+                        length);
             }
-            case TEXT, TRUTH, FLOATING, UUID -> byText.addText(cells.text(row));
-            default -> byValue.addNumber((double) classifier.high(), () -> cells.text(row));
+            case TEXT, TRUTH, FLOATING, UUID -> byText.addText(bytes, start, length);
+            default -> byValue.addNumber((double) classifier.high(), bytes, start, length);
         }
-        List<String> some = examples.computeIfAbsent(found, c -> new ArrayList<>());
-        if (some.size() < EXAMPLES) {
+        if (isNewExample(found.ordinal())) {
+            List<String> some = examples.computeIfAbsent(found, c -> new ArrayList<>());
             String text = cells.text(row);
             String cut = text.length() > LONGEST_EXAMPLE ? text.substring(0, LONGEST_EXAMPLE) : text;
             if (!some.contains(cut)) {
                 some.add(cut);
             }
         }
+    }
+
+    /** Whether one more example of a class is wanted, and the value last classified is not among them. */
+    private boolean isNewExample(int ofClass) {
+        long hash = classifier.hash();
+        long[] own = exampleHashes[ofClass];
+        int count = exampleCounts[ofClass];
+        for (int i = 0; i < count; i++) {
+            if (own[i] == hash) {
+                return false;
+            }
+        }
+        if (count == EXAMPLES) {
+            return false;
+        }
+        own[count] = hash;
+        exampleCounts[ofClass]++;
+        return true;
     }
 
     private static boolean isDay(long compact) {
@@ -206,9 +245,13 @@ final class ColumnProfiler {
 
     ColumnProfile profile() {
         TypeGuess guess = guess();
-        Extremes extremes = guess.type().isText() || byValue.leastText == null ? byText : byValue;
+        Extremes extremes = guess.type().isText() || byValue.isEmpty() ? byText : byValue;
         if (guess.type().isText()) {
-            examples.values().forEach(some -> some.forEach(byText::addText));
+            examples.values()
+                    .forEach(some -> some.forEach(text -> {
+                        byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
+                        byText.addText(utf8, 0, utf8.length);
+                    }));
             addExtremesOfNumbers();
         }
         return new ColumnProfile(
@@ -221,8 +264,8 @@ final class ColumnProfiler {
                 guess,
                 values == 0 ? 0 : shortest,
                 longest,
-                Optional.ofNullable(extremes.leastText),
-                Optional.ofNullable(extremes.greatestText),
+                extremes.leastWritten(),
+                extremes.greatestWritten(),
                 hashes.isExact()
                         ? top.commonest(COMMONEST).stream()
                                 .filter(v -> v.rows() > 1)
@@ -232,9 +275,9 @@ final class ColumnProfiler {
     }
 
     private void addExtremesOfNumbers() {
-        if (byValue.leastText != null) {
-            byText.addText(byValue.leastText);
-            byText.addText(byValue.greatestText);
+        if (!byValue.isEmpty()) {
+            byText.addText(byValue.leastText, 0, byValue.leastText.length);
+            byText.addText(byValue.greatestText, 0, byValue.greatestText.length);
         }
     }
 

@@ -1,5 +1,7 @@
 package taxiomet.survey;
 
+import java.util.OptionalDouble;
+
 /**
  * Some of the different values of a column, by their hashes: all while they are few, then those whose hash ends in more and
  * more zeros. Two samples are comparable: a value that is in one at its level is in the other if that column holds it.
@@ -66,8 +68,8 @@ final class HashSample {
         return (long) size << level;
     }
 
-    /** How many values are at hand at a level, and how many of them another column has: the share, 1 when there are none. */
-    double coverageBy(HashSample other) {
+    /** The share of the values at hand, at the level of both, that another column has; empty when there are none. */
+    OptionalDouble coverageBy(HashSample other) {
         int shared = Math.max(level, other.level);
         long mask = (1L << shared) - 1;
         int mine = 0;
@@ -78,7 +80,7 @@ final class HashSample {
                 covered += other.holds(hash) ? 1 : 0;
             }
         }
-        return mine == 0 ? 1 : (double) covered / mine;
+        return mine == 0 ? OptionalDouble.empty() : OptionalDouble.of((double) covered / mine);
     }
 
     private boolean holds(long hash) {

@@ -6,18 +6,32 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
 
-/** Looks on the samples of a table for columns that may identify a row: minimal ones, single first. */
+/**
+ * Looks on the samples of a table for columns that may identify a row: minimal ones, single first. Columns that identify every row of the
+ * sample bar all that contain them; columns that do so but for a few rows are candidates too, and bar nothing, since what they lack may be
+ * one column more.
+ */
 final class KeyFinder {
+    /** Of a wider table only the likeliest columns are combined, and not as many of them. */
+    private static final int NARROW = 12;
+
     private static final int MOST_COLUMNS = 24;
-    private static final int MOST_CANDIDATES = 10;
+    private static final int MOST_IN_WIDE = 3;
+    private static final int MOST_FOUND = 400;
+    /** All candidates of a table together may have so many rows counted; a few have all of them, however many there are. */
+    private static final long ROWS_COUNTED = 4_000_000;
+
+    private static final int LEAST_COUNTED = 5;
     private static final double LONG_TEXT = 60;
     /** Of the rows of a sample so many may repeat in an almost key. */
     private static final double TOLERATED = 0.003;
 
     private final TableProfile table;
     private final int widest;
-    private final List<int[]> found = new ArrayList<>();
+    private final List<int[]> exact = new ArrayList<>();
+    private final List<int[]> almost = new ArrayList<>();
 
+    /** @param widest of how many columns a key may be made */
     KeyFinder(TableProfile table, int widest) {
         this.table = table;
         this.widest = widest;
@@ -25,37 +39,39 @@ final class KeyFinder {
 
     /** How many rows may repeat in a key that is one but for them. */
     static long tolerated(long rows) {
-        return rows < 20 ? 0 : Math.max(Math.min(3, rows / 15), rows / 1000);
+        return rows < LEAST_COUNTED ? 0 : Math.max(Math.min(3, 1 + rows / 20), rows / 1000);
     }
 
-    /** Places of columns, ascending. */
+    /** Places of columns, ascending: those that are worth counting, the likeliest first. */
     List<int[]> find() {
         if (table.rows < 2) {
             return List.of();
         }
         int[] columns = eligible();
-        for (int column : columns) {
-            if (mayBeKey(new int[] {column})) {
-                found.add(new int[] {column});
-            }
+        int most = Math.min(columns.length, columns.length <= NARROW ? widest : Math.min(widest, MOST_IN_WIDE));
+        for (int width = 1; width <= most && exact.size() < MOST_FOUND; width++) {
+            combine(columns, new int[width], 0, 0);
         }
-        int[] rest = Arrays.stream(columns)
-                .filter(c -> found.stream().noneMatch(key -> key[0] == c))
-                .filter(c -> table.columns.get(c).distinct() > 1)
-                .toArray();
-        for (int width = 2; width <= Math.min(widest, rest.length) && found.size() < MOST_CANDIDATES; width++) {
-            combine(rest, new int[width], 0, 0);
-        }
-        return found.subList(0, Math.min(found.size(), MOST_CANDIDATES));
+        List<int[]> all = new ArrayList<>(exact);
+        almost.stream().filter(this::isWorthwhile).forEach(all::add);
+        all.sort(Comparator.comparingDouble((int[] key) -> -KeyRanking.score(table, key, new ArrayList<>())));
+        long counted = Math.max(LEAST_COUNTED, ROWS_COUNTED / table.rows);
+        return all.subList(0, (int) Math.min(all.size(), counted));
+    }
+
+    /** An almost key of several columns is one where its parts are none: otherwise it only repeats what they say. */
+    private boolean isWorthwhile(int[] key) {
+        return key.length == 1 || almost.stream().noneMatch(part -> part.length < key.length && isIn(part, key));
     }
 
     /** Columns with few nulls and values that can be compared; in a wide table the likeliest of them. */
     private int[] eligible() {
+        boolean isNarrow = table.width() <= NARROW;
         long tolerated = tolerated(table.rows);
         return IntStream.range(0, table.width())
                 .filter(c -> table.columns.get(c).nulls() <= tolerated
-                        && table.columns.get(c).values() > 0)
-                .filter(c -> table.averageLengths[c] <= LONG_TEXT)
+                        && table.columns.get(c).distinct() > 1)
+                .filter(c -> isNarrow || table.averageLengths[c] <= LONG_TEXT)
                 .boxed()
                 .sorted(Comparator.comparingDouble((Integer c) -> -KeyRanking.likeness(table, c)))
                 .limit(MOST_COLUMNS)
@@ -66,38 +82,44 @@ final class KeyFinder {
 
     private void combine(int[] columns, int[] chosen, int size, int from) {
         if (size == chosen.length) {
-            if (isMinimal(chosen) && mayBeKey(chosen)) {
-                found.add(chosen.clone());
+            if (exact.stream().noneMatch(key -> isIn(key, chosen))) {
+                judge(chosen.clone());
             }
             return;
         }
-        for (int i = from; i < columns.length && found.size() < MOST_CANDIDATES; i++) {
+        for (int i = from; i < columns.length && exact.size() < MOST_FOUND; i++) {
             chosen[size] = columns[i];
             combine(columns, chosen, size + 1, i + 1);
         }
     }
 
-    private boolean isMinimal(int[] columns) {
-        return found.stream()
-                .noneMatch(key ->
-                        Arrays.stream(key).allMatch(k -> Arrays.stream(columns).anyMatch(c -> c == k)));
+    private static boolean isIn(int[] part, int[] columns) {
+        return Arrays.stream(part).allMatch(k -> Arrays.stream(columns).anyMatch(c -> c == k));
     }
 
-    private boolean mayBeKey(int[] columns) {
+    private void judge(int[] columns) {
         double combinations = 1;
+        long nulls = 0;
         int lead = columns[0];
         for (int column : columns) {
-            combinations *= table.columns.get(column).distinct();
-            if (table.columns.get(column).distinct() > table.columns.get(lead).distinct()) {
+            ColumnProfile profile = table.columns.get(column);
+            combinations *= profile.distinct();
+            nulls += profile.nulls();
+            if (profile.distinct() > table.columns.get(lead).distinct()) {
                 lead = column;
             }
         }
         long tolerated = tolerated(table.rows);
         if (combinations < (table.rows - 2 * tolerated) * 0.97) {
-            return false;
+            return;
         }
         RowSample sample = table.rowSamples.get(lead);
         int most = sample.isWhole() ? (int) tolerated : Math.max(1, (int) (sample.rows() * TOLERATED));
-        return sample.excess(columns, most) <= most;
+        int excess = sample.excess(columns, most);
+        if (excess == 0 && nulls == 0) {
+            exact.add(columns);
+        } else if (excess <= most && nulls <= tolerated) {
+            almost.add(columns);
+        }
     }
 }

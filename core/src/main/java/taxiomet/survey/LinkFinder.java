@@ -10,6 +10,11 @@ import taxiomet.charter.ColumnType.Family;
 /** Looks on the samples for columns whose values may lie in a candidate key. */
 final class LinkFinder {
     private static final double LEAST_COVERAGE = 0.9;
+    /** What rows alone, instead of different values, may deviate by. */
+    private static final double JOINT_SLACK = 0.1;
+
+    private static final int FEW_ROWS = 8;
+    private static final double LEAST_LIKENESS = 0.4;
     private static final int MOST_PARENTS = 5;
     private static final int MOST_PER_PAIR = 3;
     private static final int MOST_COMBINATIONS = 64;
@@ -76,7 +81,7 @@ final class LinkFinder {
     /** Whole numbers that are not named for it and take up little of its range are no link: most columns of numbers are that. */
     private boolean isLikely(TableProfile child, int column, TableProfile parent, int key) {
         return !child.columns.get(column).guess().type().isInteger()
-                || names.likeness(child, column, parent, key) >= 0.4
+                || names.likeness(child, column, parent, key) >= LEAST_LIKENESS
                 || LinkRanking.rangeFit(child, column, parent, key) >= 0.4;
     }
 
@@ -99,9 +104,15 @@ final class LinkFinder {
         return from.distinct() <= 40 ? Math.min(0.25, 1.5 / Math.max(1, from.distinct())) : 0;
     }
 
+    /** The share of the child's values that the parent has, as far as the samples tell; where they tell nothing, names do. */
     private double coverage(TableProfile child, int column, TableProfile parent, int key) {
         String pair = child.name() + '\u0000' + column + '\u0000' + parent.name() + '\u0000' + key;
-        return coverages.computeIfAbsent(pair, p -> child.hashes.get(column).coverageBy(parent.hashes.get(key)));
+        return coverages.computeIfAbsent(
+                pair,
+                p -> child.hashes
+                        .get(column)
+                        .coverageBy(parent.hashes.get(key))
+                        .orElse(names.likeness(child, column, parent, key) >= LEAST_LIKENESS ? 1.0 : 0.0));
     }
 
     private List<Pair> composites(TableProfile child, TableProfile parent, int[] key) {
@@ -119,8 +130,22 @@ final class LinkFinder {
         }
         List<Pair> pairs = new ArrayList<>();
         choose(child, parent, key, choices, new int[key.length], 0, pairs);
+        pairs.removeIf(pair -> !isCoveredJointly(pair));
         pairs.sort(Comparator.comparingDouble((Pair p) -> -guess(p)));
         return pairs.subList(0, Math.min(MOST_PER_PAIR, pairs.size()));
+    }
+
+    /** Whether the rows of the child's sample have their parents in the parent's, as far as there are any to look at. */
+    private boolean isCoveredJointly(Pair pair) {
+        RowSample.Coverage best = new RowSample.Coverage(0, 0);
+        for (int i = 0; i < pair.columns().length; i++) {
+            RowSample from = pair.child().rowSamples.get(pair.columns()[i]);
+            RowSample to = pair.parent().rowSamples.get(pair.key()[i]);
+            RowSample.Coverage coverage = from.coverageBy(pair.columns(), to, pair.key());
+            best = coverage.rows() > best.rows() ? coverage : best;
+        }
+        // No evidence is not coverage: then the names must speak.
+        return best.rows() < FEW_ROWS ? LinkRanking.isNamed(pair, names) : best.share() >= LEAST_COVERAGE - JOINT_SLACK;
     }
 
     private static void choose(

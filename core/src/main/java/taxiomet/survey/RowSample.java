@@ -63,6 +63,63 @@ final class RowSample {
     }
 
     /**
+     * How many rows of this sample have values, and how many of these have the values of some row of another table's: both are led by one
+     * of the columns, so that what is in the one at the level of both is in the other if that table holds it.
+     *
+     * @param columns places here, none of whose cells is null in a row that counts; one of them is the lead
+     * @param other led by the column there that goes with the lead here
+     * @param otherColumns places there, in the order of {@code columns}
+     */
+    Coverage coverageBy(int[] columns, RowSample other, int[] otherColumns) {
+        long mask = (1L << Math.max(level, other.level)) - 1;
+        long[] there = other.keysAt(otherColumns, mask);
+        java.util.Arrays.sort(there);
+        int counted = 0;
+        int covered = 0;
+        for (long key : keysAt(columns, mask)) {
+            counted++;
+            covered += java.util.Arrays.binarySearch(there, key) >= 0 ? 1 : 0;
+        }
+        return new Coverage(counted, covered);
+    }
+
+    /** How many rows were looked at, and how many of them were found in another sample. */
+    record Coverage(int rows, int covered) {
+        double share() {
+            return rows == 0 ? 0 : (double) covered / rows;
+        }
+    }
+
+    /** One long for the values of each row whose lead is in the sample at a level, rows with a null left out. */
+    private long[] keysAt(int[] columns, long mask) {
+        long[] keys = new long[rows];
+        int count = 0;
+        for (int r = 0; r < rows; r++) {
+            if ((cells[r * width + lead] & mask) == 0) {
+                long key = keyOf(r, columns);
+                if (key != 0) {
+                    keys[count++] = key;
+                }
+            }
+        }
+        return java.util.Arrays.copyOf(keys, count);
+    }
+
+    /** The values of a row as one long; 0 where one is null. */
+    private long keyOf(int row, int[] columns) {
+        long key = 17;
+        for (int column : columns) {
+            long cell = cells[row * width + column];
+            if (cell == 0) {
+                return 0;
+            }
+            key = (key ^ cell) * 0x9E3779B97F4A7C15L;
+            key ^= key >>> 32;
+        }
+        return key == 0 ? 1 : key;
+    }
+
+    /**
      * How many rows beyond the first there are of the values of some columns; rows with a null in one of them do not count.
      *
      * @param most where to stop counting
@@ -72,18 +129,10 @@ final class RowSample {
         int mask = slots.length - 1;
         int excess = 0;
         for (int r = 0; r < rows && excess <= most; r++) {
-            long key = 17;
-            boolean hasNull = false;
-            for (int column : columns) {
-                long cell = cells[r * width + column];
-                hasNull |= cell == 0;
-                key = (key ^ cell) * 0x9E3779B97F4A7C15L;
-                key ^= key >>> 32;
-            }
-            if (hasNull) {
+            long key = keyOf(r, columns);
+            if (key == 0) {
                 continue;
             }
-            key = key == 0 ? 1 : key;
             int slot = (int) (key >>> 16) & mask;
             while (slots[slot] != 0 && slots[slot] != key) {
                 slot = slot + 1 & mask;

@@ -1,6 +1,7 @@
 package taxiomet.survey;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -32,7 +33,7 @@ import taxiomet.work.Workers;
 public final class Survey {
     private static final int PARENT_KEYS = 2;
     private static final double LEAST_LINK_SCORE = 0.5;
-    private static final double ALMOST_COSTS = 0.04;
+    private static final double ALMOST_COSTS = 0.1;
     /** Dirty rows are few; columns that are nearly unique by accident have many. */
     private static final double EXCESS_COSTS = 0.2;
     /** Where links are named for what they point at, numbers that are not are probably no links. */
@@ -173,9 +174,12 @@ public final class Survey {
         for (int i = 0; i < keys.size(); i++) {
             candidate(profile, keys.get(i), Draft.keyName(i), counts).ifPresent(candidates::add);
         }
-        candidates.sort(Comparator.comparingDouble(CandidateKey::score).reversed());
+        candidates.sort(Comparator.comparing((CandidateKey key) -> !key.isExact())
+                .thenComparing(Comparator.comparingDouble(CandidateKey::score).reversed()));
         if (!candidates.isEmpty()) {
-            candidates.set(0, primary(candidates.get(0)));
+            CandidateKey first = Collections.max(candidates, Comparator.comparingDouble(CandidateKey::score));
+            candidates.remove(first);
+            candidates.add(0, primary(first));
         }
         return candidates;
     }

@@ -4,16 +4,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
@@ -47,7 +53,7 @@ class SurveyOfTablesTest {
         return Survey.of(
                 "test",
                 found,
-                new SurveyOptions(3, 5),
+                new SurveyOptions(4, 5),
                 table -> new MemorySource(columns.get(table.name()), rows.get(table.name()), 100),
                 new RunContext(folder, new MemoryBudget(64 << 20), 2, 1));
     }
@@ -312,5 +318,95 @@ class SurveyOfTablesTest {
         assertThat(result.tables().get(1).malformed()).isEqualTo(1);
         assertThat(keys(result)).containsExactly("none []", "some [id]");
         assertThat(result.comments().get(List.of("tables", "some"))).containsExactly("51 rows, 1 of them malformed");
+    }
+
+    /** All minimal sets of at most four columns that tell every two rows apart and hold no null, by trying each. */
+    private static Set<Set<String>> minimalKeys(List<String> names, List<String> rows) {
+        List<String[]> cells = rows.stream().map(row -> row.split("\\|", -1)).toList();
+        Set<Set<String>> keys = new HashSet<>();
+        List<Integer> sets = IntStream.range(1, 1 << names.size())
+                .boxed()
+                .filter(set -> Integer.bitCount(set) <= 4)
+                .sorted(Comparator.comparingInt(Integer::bitCount))
+                .toList();
+        List<Integer> found = new ArrayList<>();
+        for (int set : sets) {
+            Set<List<String>> seen = new HashSet<>();
+            boolean isKey = found.stream().noneMatch(part -> (part & set) == part)
+                    && cells.stream().allMatch(row -> {
+                        List<String> key = IntStream.range(0, row.length)
+                                .filter(i -> (set & 1 << i) != 0)
+                                .mapToObj(i -> row[i])
+                                .toList();
+                        return !key.contains("NULL") && seen.add(key);
+                    });
+            if (isKey) {
+                found.add(set);
+                keys.add(IntStream.range(0, names.size())
+                        .filter(i -> (set & 1 << i) != 0)
+                        .mapToObj(names::get)
+                        .collect(Collectors.toSet()));
+            }
+        }
+        return keys;
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12})
+    void every_minimal_key_of_at_most_four_columns_is_offered(int seed) {
+        Random random = new Random(seed);
+        int width = 3 + random.nextInt(8);
+        List<String> names = IntStream.range(0, width).mapToObj(i -> "c" + i).toList();
+        int[] spread = IntStream.range(0, width)
+                .map(i -> 2 + random.nextInt(i == 0 ? 90 : 14))
+                .toArray();
+        Set<String> all = new LinkedHashSet<>();
+        int count = 20 + random.nextInt(seed % 3 == 0 ? 900 : 120);
+        for (int i = 0; i < count; i++) {
+            all.add(IntStream.range(0, width)
+                    .mapToObj(c -> random.nextInt(3_000) == 0 ? "NULL" : "v" + random.nextInt(spread[c]) + "x" + c)
+                    .collect(Collectors.joining("|")));
+        }
+        table("t", String.join("|", names), List.copyOf(all));
+        Set<Set<String>> offered = survey().keysOf("t").stream()
+                .filter(CandidateKey::isExact)
+                .map(key -> Set.copyOf(key.columns()))
+                .collect(Collectors.toSet());
+        assertThat(offered).isEqualTo(minimalKeys(names, List.copyOf(all)));
+    }
+
+    @Test
+    void an_almost_key_does_not_hide_the_exact_one_that_contains_it() {
+        Random random = new Random(3);
+        List<String> places = new ArrayList<>();
+        for (int i = 0; i < 600; i++) {
+            // Names are nearly unique in their district, and unique with the region.
+            int name = i < 597 ? i : i - 597;
+            places.add("n" + name + "|r" + (i < 597 ? i % 7 : 20) + "|d" + name % 30 + "|" + random.nextInt(50));
+        }
+        table("place", "name|region|district|houses", places);
+        List<CandidateKey> keys = survey().keysOf("place");
+        assertThat(keys)
+                .anyMatch(key -> key.isExact() && Set.copyOf(key.columns()).equals(Set.of("name", "region")));
+        assertThat(keys).anyMatch(key -> !key.isExact() && key.columns().equals(List.of("name")) && key.excess() == 3);
+    }
+
+    @Test
+    void one_repeated_row_does_not_take_a_parent_its_key_nor_the_link_to_it() {
+        List<String> crews = new ArrayList<>();
+        for (int i = 1; i <= 18; i++) {
+            crews.add(i + "|crew " + i);
+        }
+        crews.add("7|crew seven");
+        table("crew", "crew_id|name", crews);
+        table(
+                "shift",
+                "shift_id|crew_id",
+                IntStream.range(1, 200)
+                        .mapToObj(i -> i + "|" + (1 + i * 7 % 18))
+                        .toList());
+        SurveyResult result = survey();
+        assertThat(keys(result)).contains("crew [crew_id]");
+        assertThat(links(result)).containsExactly("shift [crew_id] -> crew [crew_id]");
     }
 }
