@@ -22,6 +22,11 @@ final class KeyFinder {
     private static final long ROWS_COUNTED = 4_000_000;
 
     private static final int LEAST_COUNTED = 5;
+    private static final int LEAST_OF_MANY = 4;
+    private static final long MANY_ROWS = 1_000_000;
+    /** Of fewer rows none may repeat. */
+    private static final long FEWEST = 5;
+
     private static final double LONG_TEXT = 60;
     /** Of the rows of a sample so many may repeat in an almost key. */
     private static final double TOLERATED = 0.003;
@@ -39,7 +44,7 @@ final class KeyFinder {
 
     /** How many rows may repeat in a key that is one but for them. */
     static long tolerated(long rows) {
-        return rows < LEAST_COUNTED ? 0 : Math.max(Math.min(3, 1 + rows / 20), rows / 1000);
+        return rows < FEWEST ? 0 : Math.max(Math.min(3, 1 + rows / 20), rows / 1000);
     }
 
     /** Places of columns, ascending: those that are worth counting, the likeliest first. */
@@ -52,10 +57,13 @@ final class KeyFinder {
         for (int width = 1; width <= most && exact.size() < MOST_FOUND; width++) {
             combine(columns, new int[width], 0, 0);
         }
+        Comparator<int[]> likeliest =
+                Comparator.comparingDouble(key -> -KeyRanking.score(table, key, new ArrayList<>()));
         List<int[]> all = new ArrayList<>(exact);
         almost.stream().filter(this::isWorthwhile).forEach(all::add);
-        all.sort(Comparator.comparingDouble((int[] key) -> -KeyRanking.score(table, key, new ArrayList<>())));
-        long counted = Math.max(LEAST_COUNTED, ROWS_COUNTED / table.rows);
+        all.sort(likeliest);
+        long least = table.rows > MANY_ROWS ? LEAST_OF_MANY : LEAST_COUNTED;
+        long counted = Math.max(least, ROWS_COUNTED / table.rows);
         return all.subList(0, (int) Math.min(all.size(), counted));
     }
 

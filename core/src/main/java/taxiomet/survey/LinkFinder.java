@@ -10,6 +10,7 @@ import taxiomet.charter.ColumnType.Family;
 /** Looks on the samples for columns whose values may lie in a candidate key. */
 final class LinkFinder {
     private static final double LEAST_COVERAGE = 0.9;
+    private static final double LEAST_IF_NAMED = 1e-6;
     /** What rows alone, instead of different values, may deviate by. */
     private static final double JOINT_SLACK = 0.1;
 
@@ -96,7 +97,13 @@ final class LinkFinder {
                 family == Family.EXACT_NUMBER && from.guess().type().scale() > 0;
         return !isFraction
                 && family != Family.BOOLEAN
-                && coverage(child, column, parent, key) >= LEAST_COVERAGE - slack(from);
+                && coverage(child, column, parent, key) >= leastCoverage(child, column, parent, key);
+    }
+
+    /** Where the name says what a column points at, however much of it is dirty, the steward is to see it. */
+    private double leastCoverage(TableProfile child, int column, TableProfile parent, int key) {
+        boolean isNamed = names.likeness(child, column, parent, key) >= LinkRanking.NAMED;
+        return isNamed ? LEAST_IF_NAMED : LEAST_COVERAGE - slack(child.columns.get(column));
     }
 
     /** With few different values one stranger weighs much. */
@@ -145,7 +152,10 @@ final class LinkFinder {
             best = coverage.rows() > best.rows() ? coverage : best;
         }
         // No evidence is not coverage: then the names must speak.
-        return best.rows() < FEW_ROWS ? LinkRanking.isNamed(pair, names) : best.share() >= LEAST_COVERAGE - JOINT_SLACK;
+        boolean isNamed = LinkRanking.isNamed(pair, names);
+        return best.rows() < FEW_ROWS
+                ? isNamed
+                : best.share() >= (isNamed ? LEAST_IF_NAMED : LEAST_COVERAGE - JOINT_SLACK);
     }
 
     private static void choose(

@@ -7,6 +7,9 @@ import taxiomet.finding.ChildrenTally;
 
 /** How likely a person would declare a link that holds, or nearly holds. */
 final class LinkRanking {
+    /** From here on a name says what a column points at. */
+    static final double NAMED = 0.7;
+
     private static final long FEW_VALUES = 3;
     private static final double HALF_NAMED_COSTS = 0.25;
 
@@ -38,7 +41,7 @@ final class LinkRanking {
         for (int i = 0; i < pair.columns().length; i++) {
             sum += names.likeness(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]);
         }
-        return sum / pair.columns().length >= 0.7;
+        return sum / pair.columns().length >= NAMED;
     }
 
     /** Whether whole numbers, which lie in ranges by accident, are all that there is: not even a name like that of a key. */

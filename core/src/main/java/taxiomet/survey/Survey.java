@@ -326,7 +326,9 @@ public final class Survey {
         Optional<CandidateKey> parentKey = keys.get(pair.parent().name()).stream()
                 .filter(k -> k.columns().equals(key))
                 .findFirst();
-        if (parentKey.isEmpty() || link.judged() == 0 || link.orphans() * 10 > link.judged()) {
+        boolean isNamed = LinkRanking.isNamed(pair, names);
+        boolean isCovered = link.orphans() * 10 <= link.judged() || (isNamed && link.orphans() < link.judged());
+        if (parentKey.isEmpty() || link.judged() == 0 || !isCovered) {
             return Optional.empty();
         }
         List<String> reasons = new ArrayList<>();
@@ -339,13 +341,6 @@ public final class Survey {
                 .map(f -> ((Finding.Missing) f.details()).commonest())
                 .orElse(List.of());
         return Optional.of(new CandidateLink(
-                link,
-                isOneToOne,
-                LinkRanking.isNamed(pair, names),
-                LinkRanking.isOfPlainNumbers(pair),
-                score,
-                reasons,
-                false,
-                missing));
+                link, isOneToOne, isNamed, LinkRanking.isOfPlainNumbers(pair), score, reasons, false, missing));
     }
 }

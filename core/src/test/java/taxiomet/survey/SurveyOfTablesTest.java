@@ -409,4 +409,31 @@ class SurveyOfTablesTest {
         assertThat(keys(result)).contains("crew [crew_id]");
         assertThat(links(result)).containsExactly("shift [crew_id] -> crew [crew_id]");
     }
+
+    @ParameterizedTest
+    @ValueSource(ints = {60, 9_000})
+    void a_link_that_its_name_speaks_for_is_listed_however_dirty(int rows) {
+        Random random = new Random(11);
+        table(
+                "depot",
+                "depot_id|yard|town",
+                IntStream.rangeClosed(1, 40)
+                        .mapToObj(i -> (100 + i) + "|" + "ABCD".charAt(i % 4) + "|town " + i)
+                        .toList());
+        table(
+                "lorry",
+                "lorry_no|depot_id|plate",
+                IntStream.rangeClosed(1, rows)
+                        .mapToObj(i -> i + "|"
+                                + (random.nextBoolean() ? 101 + random.nextInt(40) : 9_000 + random.nextInt(500)) + "|P"
+                                + i * 7919 % 100_003)
+                        .toList());
+        CandidateLink link = survey().links().stream()
+                .filter(each -> each.counts().columns().equals(List.of("depot_id")))
+                .findFirst()
+                .orElseThrow();
+        assertThat(link.counts().parent()).isEqualTo("depot");
+        assertThat(link.isChosen()).isFalse();
+        assertThat(link.counts().orphans()).isBetween(rows * 4L / 10, rows * 6L / 10);
+    }
 }

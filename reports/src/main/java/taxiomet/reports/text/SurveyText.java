@@ -181,7 +181,7 @@ public final class SurveyText implements ResultText {
                 .forEach(out);
         chosen.forEach(this::writeLink);
         List<CandidateLink> others = result.links().stream()
-                .filter(link -> !link.isChosen() && link.score() >= LEAST_SCORE)
+                .filter(link -> !link.isChosen() && (link.score() >= LEAST_SCORE || link.isNamed()))
                 .limit(OTHER_LINKS)
                 .toList();
         if (!others.isEmpty()) {
