@@ -69,12 +69,17 @@ final class Classifier {
         ValueClass found = shape(bytes, start, length);
         if (found == ValueClass.TEXT || found == ValueClass.TRUTH) {
             hash = HASHER.hashBytesToLong(bytes, start, length);
-        } else if (found == ValueClass.WHOLE) {
-            hash = mix(high);
         } else {
-            hash = mix(mix(high) + 31 * low + (found.compareTo(ValueClass.DATE) >= 0 ? 7 : 0));
+            hash = hashOf(found, high, low);
         }
         return found;
+    }
+
+    /** What {@link #hash} is of a value that a reader has read, and that is of a class other than texts. */
+    static long hashOf(ValueClass found, long high, long low) {
+        return found == ValueClass.WHOLE
+                ? mix(high)
+                : mix(mix(high) + 31 * low + (found.compareTo(ValueClass.DATE) >= 0 ? 7 : 0));
     }
 
     private static long mix(long value) {

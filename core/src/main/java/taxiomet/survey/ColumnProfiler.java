@@ -8,15 +8,18 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Name;
 import taxiomet.values.CellColumn;
 import taxiomet.values.Placeholders;
+import taxiomet.values.TypedColumn;
 
 /** Counts what one column holds; all in one file, since every count is added to for every cell in one pass. */
 @SuppressWarnings(
         "EnumOrdinal") // one count for each class, added to for every cell: an array takes a third of a map's time
 final class ColumnProfiler {
+    private static final double[] TENS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9};
     private static final int COMMONEST = 5;
     private static final int EXAMPLES = 5;
     private static final int LONGEST_EXAMPLE = 60;
@@ -33,6 +36,12 @@ final class ColumnProfiler {
     private final Extremes byValue = new Extremes();
     private final Extremes byText = new Extremes();
 
+    private ValueClass usual = ValueClass.TEXT;
+    /** Reads cells of the usual class all at once; null where that is not done. */
+    private TypedColumn usualColumn;
+
+    private boolean isAscending = true;
+    private long previous = Long.MIN_VALUE;
     private long values;
     private long nulls;
     private long emptyTexts;
@@ -98,8 +107,78 @@ final class ColumnProfiler {
         this.classifier = classifier;
     }
 
+    /**
+     * Counts the cells of a batch.
+     *
+     * @param hashes gets the hash of each cell's value, 0 for null, every {@code width} longs from {@code place} on
+     */
+    void addAll(CellColumn cells, int size, long[] hashes, int place, int width) {
+        long before = counts[usual.ordinal()];
+        boolean isRead = usualColumn != null;
+        if (isRead) {
+            usualColumn.read(cells);
+        }
+        for (int row = 0; row < size; row++) {
+            boolean isUsual = isRead && usualColumn.state(row) == TypedColumn.GOOD && isOfUsualClass(cells, row);
+            long hash = isUsual ? addUsual(cells, row, usualColumn.high(row), usualColumn.low(row)) : add(cells, row);
+            hashes[row * width + place] = hash;
+        }
+        if (!isRead || (counts[usual.ordinal()] - before) * 2 < size) {
+            chooseUsual();
+        }
+    }
+
+    /** What most cells are is read all at once from the next batch on, where that is quicker than finding out for each. */
+    private void chooseUsual() {
+        ValueClass most = ValueClass.TEXT;
+        for (ValueClass each : ValueClass.values()) {
+            most = counts[each.ordinal()] > counts[most.ordinal()] ? each : most;
+        }
+        usual = most;
+        usualColumn = switch (most) {
+            case WHOLE -> new TypedColumn(Column.of(name, ColumnType.of(Name.BIGINT)));
+            case DECIMAL -> new TypedColumn(Column.of(name, ColumnType.of(Name.NUMERIC)));
+            case DATE -> new TypedColumn(Column.of(name, ColumnType.of(Name.DATE)));
+            default -> null;
+        };
+    }
+
+    /** A number without a point is whole, also among others. */
+    private boolean isOfUsualClass(CellColumn cells, int row) {
+        if (usual != ValueClass.DECIMAL) {
+            return true;
+        }
+        byte[] bytes = cells.bytes();
+        for (int at = cells.start(row), end = at + cells.length(row); at < end; at++) {
+            if (bytes[at] == '.') {
+                return usualColumn.low(row) != TypedColumn.WIDE;
+            }
+        }
+        return false;
+    }
+
+    /** The same as {@link #add} for a value of the usual class that is written as usual: digits and marks alone, no blanks. */
+    private long addUsual(CellColumn cells, int row, long high, long low) {
+        byte[] bytes = cells.bytes();
+        int start = cells.start(row);
+        int length = cells.length(row);
+        values++;
+        counts[usual.ordinal()]++;
+        long hash = Classifier.hashOf(usual, high, low);
+        hash = hash == 0 ? 1 : hash;
+        hashes.add(hash);
+        if (hashes.isExact()) {
+            top.add(hash, bytes, start, length);
+        }
+        shortest = Math.min(shortest, length);
+        longest = Math.max(longest, length);
+        characters += length;
+        noteValue(usual, high, low, bytes, start, length);
+        return hash;
+    }
+
     /** Counts one cell, and gives the hash of its value; 0 for null. */
-    long add(CellColumn cells, int row) {
+    private long add(CellColumn cells, int row) {
         if (cells.isNull(row)) {
             nulls++;
             return 0;
@@ -143,9 +222,24 @@ final class ColumnProfiler {
     }
 
     private void note(ValueClass found, byte[] bytes, int start, int length, CellColumn cells, int row) {
+        noteValue(found, classifier.high(), classifier.low(), bytes, start, length);
+        if (isNewExample(found.ordinal())) {
+            List<String> some = examples.computeIfAbsent(found, c -> new ArrayList<>());
+            String text = cells.text(row);
+            String cut = text.length() > LONGEST_EXAMPLE ? text.substring(0, LONGEST_EXAMPLE) : text;
+            if (!some.contains(cut)) {
+                some.add(cut);
+            }
+        }
+    }
+
+    private void noteValue(ValueClass found, long high, long low, byte[] bytes, int start, int length) {
+        boolean isText = found == ValueClass.TEXT || found == ValueClass.TRUTH || found == ValueClass.UUID;
+        isAscending &= !isText && high > previous;
+        previous = high;
         switch (found) {
             case WHOLE -> {
-                long value = classifier.high();
+                long value = high;
                 leastWhole = Math.min(leastWhole, value);
                 greatestWhole = Math.max(greatestWhole, value);
                 leadingZeros += length > 1 && bytes[start] == '0' ? 1 : 0;
@@ -155,22 +249,10 @@ final class ColumnProfiler {
             }
             case DECIMAL, DECIMAL_COMMA -> {
                 noteDigits(bytes, start, length, found == ValueClass.DECIMAL ? '.' : ',');
-                byValue.addNumber(
-                        (double) classifier.high() * Math.pow(10, (double) -Math.max(classifier.low(), -1)),
-                        bytes,
-                        start,
-                        length);
+                byValue.addNumber(byPoint(high, low), bytes, start, length);
             }
             case TEXT, TRUTH, FLOATING, UUID -> byText.addText(bytes, start, length);
-            default -> byValue.addNumber((double) classifier.high(), bytes, start, length);
-        }
-        if (isNewExample(found.ordinal())) {
-            List<String> some = examples.computeIfAbsent(found, c -> new ArrayList<>());
-            String text = cells.text(row);
-            String cut = text.length() > LONGEST_EXAMPLE ? text.substring(0, LONGEST_EXAMPLE) : text;
-            if (!some.contains(cut)) {
-                some.add(cut);
-            }
+            default -> byValue.addNumber((double) high, bytes, start, length);
         }
     }
 
@@ -190,6 +272,13 @@ final class ColumnProfiler {
         own[count] = hash;
         exampleCounts[ofClass]++;
         return true;
+    }
+
+    /** A decimal by its digits and scale, near enough to tell the least and the greatest. */
+    private static double byPoint(long digits, long scale) {
+        return scale >= 0 && scale < TENS.length
+                ? digits / TENS[(int) scale]
+                : (double) digits * Math.pow(10, (double) -Math.max(scale, -1));
     }
 
     private static boolean isDay(long compact) {
@@ -212,6 +301,11 @@ final class ColumnProfiler {
         }
         mostScale = Math.max(mostScale, scale);
         mostWholeDigits = Math.max(mostWholeDigits, wholes);
+    }
+
+    /** Whether every value is greater than the one before it; false for texts. */
+    boolean isAscending() {
+        return isAscending;
     }
 
     HashSample hashes() {

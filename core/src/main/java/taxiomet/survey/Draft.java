@@ -117,7 +117,9 @@ final class Draft {
             for (int[] key : keys.get(profile)) {
                 String name = keyName(unique.size());
                 unique.add(Key.of(name, names(profile, key), false));
-                rules.add(new Rule(name, "no nulls", noNulls(columns, key), Severity.ERROR));
+                if (!isFullAndOfItsTypes(profile, key)) {
+                    rules.add(new Rule(name, "no nulls", noNulls(columns, key), Severity.ERROR));
+                }
             }
             List<ForeignKey> links = new ArrayList<>();
             for (int i = 0; i < pairs.size(); i++) {
@@ -135,6 +137,17 @@ final class Draft {
             tables.add(with(table(profile.table, columns), Optional.empty(), unique, links, rules));
         }
         return new Charter("survey", tables, Server.STANDARD);
+    }
+
+    /** Whether the profile says already that no row lacks a value of the key: then there is nothing to count. */
+    private static boolean isFullAndOfItsTypes(TableProfile profile, int[] key) {
+        for (int column : key) {
+            ColumnProfile own = profile.columns.get(column);
+            if (own.nulls() > 0 || own.guess().misfits() > 0) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private static Expression noNulls(List<Column> columns, int[] key) {

@@ -12,9 +12,15 @@ final class HashSample {
     private long[] slots = new long[64];
     private int size;
     private int level;
+    /** The value before, which often comes again. */
+    private long last;
 
     /** @param hash of a value; 0 stands for 1 */
     void add(long hash) {
+        if (hash == last) {
+            return;
+        }
+        last = hash;
         if ((hash & (1L << level) - 1) != 0) {
             return;
         }

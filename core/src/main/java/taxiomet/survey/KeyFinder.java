@@ -24,6 +24,7 @@ final class KeyFinder {
     private static final int LEAST_COUNTED = 5;
     private static final int LEAST_OF_MANY = 4;
     private static final long MANY_ROWS = 1_000_000;
+    private static final double LIKELY = 0.6;
     /** Of fewer rows none may repeat. */
     private static final long FEWEST = 5;
 
@@ -61,6 +62,12 @@ final class KeyFinder {
                 Comparator.comparingDouble(key -> -KeyRanking.score(table, key, new ArrayList<>()));
         List<int[]> all = new ArrayList<>(exact);
         almost.stream().filter(this::isWorthwhile).forEach(all::add);
+        boolean hasSingle =
+                exact.stream().anyMatch(key -> key.length == 1 && KeyRanking.likeness(table, key[0]) >= LIKELY);
+        if (table.rows > MANY_ROWS && hasSingle) {
+            // Where one column will do, combinations of others are not worth a count of so many rows.
+            all.removeIf(key -> key.length > 1);
+        }
         all.sort(likeliest);
         long least = table.rows > MANY_ROWS ? LEAST_OF_MANY : LEAST_COUNTED;
         long counted = Math.max(least, ROWS_COUNTED / table.rows);

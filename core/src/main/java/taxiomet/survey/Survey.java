@@ -185,11 +185,13 @@ public final class Survey {
     }
 
     private Optional<CandidateKey> candidate(TableProfile profile, int[] key, String name, CheckResult counts) {
-        RuleResult nulls = counts.rules().stream()
+        // There is no rule where no row lacks a value.
+        Optional<RuleResult> nulls = counts.rules().stream()
                 .filter(rule ->
                         rule.table().equals(profile.name()) && rule.name().equals(name))
-                .findFirst()
-                .orElseThrow();
+                .findFirst();
+        long withNull = nulls.map(RuleResult::broken).orElse(0L);
+        long illTyped = nulls.map(RuleResult::notJudged).orElse(0L);
         Optional<Finding> doubles = counts.findings().stream()
                 .filter(f ->
                         f.kind() == FindingKind.DUPLICATE && f.table().equals(profile.name()) && f.at().equals(name))
@@ -197,19 +199,19 @@ public final class Survey {
         long excess =
                 doubles.map(f -> ((Finding.Duplicates) f.details()).excess()).orElse(0L);
         long tolerated = KeyFinder.tolerated(profile.rows);
-        if (excess > tolerated || nulls.broken() > tolerated) {
+        if (excess > tolerated || withNull > tolerated) {
             return Optional.empty();
         }
         List<String> reasons = new ArrayList<>();
         double score = KeyRanking.score(profile, key, reasons);
-        boolean isExact = excess + nulls.broken() + nulls.notJudged() == 0;
+        boolean isExact = excess + withNull + illTyped == 0;
         List<Evidence> rows = doubles.map(Finding::examples).orElse(List.of());
         return Optional.of(new CandidateKey(
                 profile.name(),
                 Draft.names(profile, key),
                 excess,
-                nulls.broken(),
-                nulls.notJudged() > 0,
+                withNull,
+                illTyped > 0,
                 isExact ? score : Math.max(0, score - ALMOST_COSTS - EXCESS_COSTS * Math.min(1, excess / 20.0)),
                 reasons,
                 false,

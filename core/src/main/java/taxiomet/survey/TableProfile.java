@@ -29,7 +29,10 @@ final class TableProfile {
         this.greatestWhole = profiler.columns().stream()
                 .mapToLong(ColumnProfiler::greatestWhole)
                 .toArray();
-        this.isAscending = profiler.isAscending();
+        this.isAscending = new boolean[columns.size()];
+        for (int column = 0; column < columns.size(); column++) {
+            isAscending[column] = profiler.columns().get(column).isAscending();
+        }
         this.rows = rows;
         this.malformed = malformed;
     }

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.stream.IntStream;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.TableSource;
-import taxiomet.values.CellColumn;
 
 /** Reads a table once and profiles its columns. It serves one thread. */
 final class TableProfiler {
@@ -13,8 +12,6 @@ final class TableProfiler {
     private final Classifier classifier = new Classifier();
     private final List<ColumnProfiler> columns;
     private final List<RowSample> rowSamples = new ArrayList<>();
-    private final boolean[] isAscending;
-    private final long[] previous;
     private long rows;
     private long malformed;
 
@@ -27,10 +24,6 @@ final class TableProfiler {
         for (int lead = 0; lead < width; lead++) {
             rowSamples.add(new RowSample(width, lead));
         }
-        isAscending = new boolean[width];
-        java.util.Arrays.fill(isAscending, true);
-        previous = new long[width];
-        java.util.Arrays.fill(previous, Long.MIN_VALUE);
     }
 
     TableProfile profile(TableSource source) {
@@ -44,16 +37,7 @@ final class TableProfiler {
         int size = batch.size();
         long[] hashes = new long[size * width];
         for (int c = 0; c < width; c++) {
-            ColumnProfiler profiler = columns.get(c);
-            CellColumn cells = batch.column(c);
-            for (int row = 0; row < size; row++) {
-                long hash = profiler.add(cells, row);
-                hashes[row * width + c] = hash;
-                if (hash != 0) {
-                    isAscending[c] &= classifier.high() > previous[c];
-                    previous[c] = classifier.high();
-                }
-            }
+            columns.get(c).addAll(batch.column(c), size, hashes, c, width);
         }
         long[] row = new long[width];
         for (int r = 0; r < size; r++) {
@@ -76,9 +60,5 @@ final class TableProfiler {
 
     List<RowSample> rowSamples() {
         return rowSamples;
-    }
-
-    boolean[] isAscending() {
-        return isAscending.clone();
     }
 }

@@ -181,7 +181,8 @@ public final class SurveyText implements ResultText {
                 .forEach(out);
         chosen.forEach(this::writeLink);
         List<CandidateLink> others = result.links().stream()
-                .filter(link -> !link.isChosen() && (link.score() >= LEAST_SCORE || link.isNamed()))
+                .filter(link ->
+                        !link.isChosen() && (link.score() >= LEAST_SCORE || (link.isNamed() && !isTaken(link, chosen))))
                 .limit(OTHER_LINKS)
                 .toList();
         if (!others.isEmpty()) {
@@ -192,6 +193,13 @@ public final class SurveyText implements ResultText {
                 sentence(ends(link.counts()) + ": " + covered(link) + reasons(link), INDENT);
             }
         }
+    }
+
+    /** Whether a link that is chosen starts from the same columns, or from more. */
+    private static boolean isTaken(CandidateLink link, List<CandidateLink> chosen) {
+        return chosen.stream()
+                .anyMatch(other -> other.counts().child().equals(link.counts().child())
+                        && other.counts().columns().containsAll(link.counts().columns()));
     }
 
     private static String ends(LinkResult link) {
