@@ -1,11 +1,15 @@
 package taxiomet.survey;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
@@ -105,38 +109,90 @@ final class Draft {
         return "link" + place;
     }
 
-    /** A charter that has every candidate counted: keys as unique ones, with a rule that finds their nulls. */
+    /**
+     * Charters that have every candidate counted: keys as unique ones, with a rule that finds their nulls. Each asks about so many candidates
+     * at most, but for those of one table, which stay together: what is counted at once takes memory at once.
+     */
+    static List<Charter> exams(
+            List<TableProfile> profiles, Map<TableProfile, List<int[]>> keys, List<LinkFinder.Pair> pairs, int most) {
+        List<Charter> exams = new ArrayList<>();
+        Set<TableProfile> group = new LinkedHashSet<>();
+        int candidates = 0;
+        for (TableProfile profile : profiles) {
+            int own = keys.get(profile).size()
+                    + (int) pairs.stream()
+                            .filter(pair -> pair.child().equals(profile))
+                            .count();
+            if (!group.isEmpty() && candidates + own > most) {
+                exams.add(exam(profiles, group, keys, pairs));
+                group.clear();
+                candidates = 0;
+            }
+            group.add(profile);
+            candidates += own;
+        }
+        if (!group.isEmpty()) {
+            exams.add(exam(profiles, group, keys, pairs));
+        }
+        return exams;
+    }
+
+    /** A charter that has every candidate counted at once. */
     static Charter exam(List<TableProfile> profiles, Map<TableProfile, List<int[]>> keys, List<LinkFinder.Pair> pairs) {
+        return exam(profiles, new LinkedHashSet<>(profiles), keys, pairs);
+    }
+
+    /** A charter about the candidates of some tables, with the parents that these may have. */
+    private static Charter exam(
+            List<TableProfile> profiles,
+            Set<TableProfile> group,
+            Map<TableProfile, List<int[]>> keys,
+            List<LinkFinder.Pair> pairs) {
         List<Table> tables = new ArrayList<>();
         for (TableProfile profile : profiles) {
+            boolean isAskedAbout = group.contains(profile);
+            Set<int[]> pointedAt = Collections.newSetFromMap(new IdentityHashMap<>());
+            pairs.stream()
+                    .filter(pair -> pair.parent().equals(profile) && group.contains(pair.child()))
+                    .forEach(pair -> pointedAt.add(pair.key()));
+            if (!isAskedAbout && pointedAt.isEmpty()) {
+                continue;
+            }
             List<Column> columns = profile.columns.stream()
                     .map(c -> column(c, c.guess().type(), false))
                     .toList();
             List<Key> unique = new ArrayList<>();
             List<Rule> rules = new ArrayList<>();
-            for (int[] key : keys.get(profile)) {
-                String name = keyName(unique.size());
-                unique.add(Key.of(name, names(profile, key), false));
-                if (!isFullAndOfItsTypes(profile, key)) {
-                    rules.add(new Rule(name, "no nulls", noNulls(columns, key), Severity.ERROR));
+            for (int place = 0; place < keys.get(profile).size(); place++) {
+                int[] key = keys.get(profile).get(place);
+                if (isAskedAbout || pointedAt.contains(key)) {
+                    unique.add(Key.of(keyName(place), names(profile, key), false));
+                }
+                if (isAskedAbout && !isFullAndOfItsTypes(profile, key)) {
+                    rules.add(new Rule(keyName(place), "no nulls", noNulls(columns, key), Severity.ERROR));
                 }
             }
-            List<ForeignKey> links = new ArrayList<>();
-            for (int i = 0; i < pairs.size(); i++) {
-                LinkFinder.Pair pair = pairs.get(i);
-                if (pair.child().name().equals(profile.name())) {
-                    links.add(link(
-                            linkName(i),
-                            pair.child().name(),
-                            names(pair.child(), pair.columns()),
-                            pair.parent().name(),
-                            names(pair.parent(), pair.key()),
-                            Optional.of(ANY)));
-                }
-            }
-            tables.add(with(table(profile.table, columns), Optional.empty(), unique, links, rules));
+            tables.add(
+                    with(table(profile.table, columns), Optional.empty(), unique, links(profile, group, pairs), rules));
         }
         return new Charter("survey", tables, Server.STANDARD);
+    }
+
+    private static List<ForeignKey> links(TableProfile child, Set<TableProfile> group, List<LinkFinder.Pair> pairs) {
+        List<ForeignKey> links = new ArrayList<>();
+        for (int i = 0; i < pairs.size(); i++) {
+            LinkFinder.Pair pair = pairs.get(i);
+            if (pair.child().equals(child) && group.contains(child)) {
+                links.add(link(
+                        linkName(i),
+                        pair.child().name(),
+                        names(pair.child(), pair.columns()),
+                        pair.parent().name(),
+                        names(pair.parent(), pair.key()),
+                        Optional.of(ANY)));
+            }
+        }
+        return links;
     }
 
     /** Whether the profile says already that no row lacks a value of the key: then there is nothing to count. */

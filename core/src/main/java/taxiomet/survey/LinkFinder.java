@@ -66,7 +66,11 @@ final class LinkFinder {
             }
         }
         pairs.sort(Comparator.comparingDouble((Pair p) -> -guess(p)));
-        return pairs.subList(0, Math.min(MOST_PARENTS, pairs.size()));
+        long named =
+                pairs.stream().filter(pair -> LinkRanking.isNamed(pair, names)).count();
+        // Where a name says what is meant, one other is enough to compare it with.
+        long most = named > 0 ? Math.min(MOST_PARENTS, named + 1) : MOST_PARENTS;
+        return pairs.subList(0, (int) Math.min(most, pairs.size()));
     }
 
     /** A first guess of how likely a link is meant: by its names, and by how much of the parent's range it takes up. */
@@ -81,6 +85,10 @@ final class LinkFinder {
 
     /** Whole numbers that are not named for it and take up little of its range are no link: most columns of numbers are that. */
     private boolean isLikely(TableProfile child, int column, TableProfile parent, int key) {
+        if (LinkRanking.countsItsRows(child, column)
+                && names.likeness(child, column, parent, key) < LinkRanking.NAMED) {
+            return false;
+        }
         return !child.columns.get(column).guess().type().isInteger()
                 || names.likeness(child, column, parent, key) >= LEAST_LIKENESS
                 || LinkRanking.rangeFit(child, column, parent, key) >= 0.4;

@@ -112,6 +112,18 @@ final class LinkRanking {
         return Math.max(0, Math.min(1, score));
     }
 
+    private static boolean isUnique(ColumnProfile column) {
+        return column.distinct() >= column.values() * 0.98 && column.values() > 1;
+    }
+
+    /** Whether a column holds whole numbers without gaps, each about once, as one does that counts the rows of its own table. */
+    static boolean countsItsRows(TableProfile table, int column) {
+        ColumnProfile profile = table.columns.get(column);
+        return profile.guess().type().isInteger()
+                && isUnique(profile)
+                && table.greatestWhole[column] - table.leastWhole[column] + 1 <= profile.distinct() * 1.05 + 2;
+    }
+
     private static double penalties(
             LinkFinder.Pair pair,
             double name,
@@ -141,11 +153,8 @@ final class LinkRanking {
             penalty += 0.45;
             reasons.add("small numbers: perhaps a count");
         }
-        boolean childIsKey = from.distinct() >= from.values() * 0.98 && from.values() > 1;
-        boolean isDense = isWhole
-                && child.greatestWhole[pair.columns()[0]] - child.leastWhole[pair.columns()[0]] + 1
-                        <= from.distinct() * 1.05 + 2;
-        if (isSingle && childIsKey && isDense && name < 0.95) {
+        boolean childIsKey = isUnique(from);
+        if (isSingle && isWhole && countsItsRows(child, pair.columns()[0]) && name < 0.95) {
             penalty += 0.55;
             reasons.add("both count their own rows");
         }

@@ -2,10 +2,10 @@ package taxiomet.survey;
 
 /** All rows of a table that have one of some values of a column, as hashes of all their cells; 0 stands for null. */
 final class RowSample {
-    private static final int MOST_ROWS = 4096;
+    private static final int MOST_ROWS = 2048;
     private static final int LEAST_ROWS = 64;
     /** There is a sample for each column, and each row of it holds a cell for each column. */
-    private static final int CELLS_OF_ALL = 4_000_000;
+    private static final int CELLS_OF_ALL = 1_000_000;
 
     private final int capacity;
     private final int width;

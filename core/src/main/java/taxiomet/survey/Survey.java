@@ -32,6 +32,7 @@ import taxiomet.work.Workers;
 /** Surveys tables: one pass for the profiles, one for the exact counts of the candidates. */
 public final class Survey {
     private static final int PARENT_KEYS = 2;
+    private static final int MOST_COUNTED_AT_ONCE = 40;
     private static final double LEAST_LINK_SCORE = 0.5;
     private static final double ALMOST_COSTS = 0.1;
     /** Dirty rows are few; columns that are nearly unique by accident have many. */
@@ -75,10 +76,33 @@ public final class Survey {
         Map<TableProfile, List<int[]>> keys = new LinkedHashMap<>();
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
         List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
-        Charter exam = Draft.exam(profiles, keys, pairs);
         CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), 0);
-        try (CheckRun run = CheckRun.start(exam, checkOptions, open, context)) {
-            return conclude(title, profiles, keys, pairs, run.result());
+        Counts counts = new Counts(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
+        for (Charter exam : Draft.exams(profiles, keys, pairs, MOST_COUNTED_AT_ONCE)) {
+            try (CheckRun run = CheckRun.start(exam, checkOptions, open, context)) {
+                counts.add(run.result());
+            }
+        }
+        return conclude(title, profiles, keys, pairs, counts);
+    }
+
+    /** What was counted about all candidates. */
+    private record Counts(List<RuleResult> rules, List<Finding> findings, List<LinkResult> links) {
+        void add(CheckResult result) {
+            rules.addAll(result.rules());
+            // Without the way to all of their rows, which holds the whole run.
+            result.findings()
+                    .forEach(f -> findings.add(new Finding(
+                            f.kind(),
+                            f.severity(),
+                            f.table(),
+                            f.at(),
+                            f.columns(),
+                            f.rows(),
+                            f.details(),
+                            f.examples(),
+                            all -> {})));
+            links.addAll(result.links());
         }
     }
 
@@ -132,7 +156,7 @@ public final class Survey {
             List<TableProfile> profiles,
             Map<TableProfile, List<int[]>> keys,
             List<Pair> pairs,
-            CheckResult counts) {
+            Counts counts) {
         Map<String, List<CandidateKey>> ranked = new LinkedHashMap<>();
         profiles.forEach(profile -> ranked.put(profile.name(), rankedKeys(profile, keys.get(profile), counts)));
         List<CandidateLink> links = rankedLinks(pairs, ranked, counts);
@@ -169,7 +193,7 @@ public final class Survey {
         return profile.width() > 0 && profile.rowSamples.get(lead).excess(all, 0) > 0;
     }
 
-    private List<CandidateKey> rankedKeys(TableProfile profile, List<int[]> keys, CheckResult counts) {
+    private List<CandidateKey> rankedKeys(TableProfile profile, List<int[]> keys, Counts counts) {
         List<CandidateKey> candidates = new ArrayList<>();
         for (int i = 0; i < keys.size(); i++) {
             candidate(profile, keys.get(i), Draft.keyName(i), counts).ifPresent(candidates::add);
@@ -184,7 +208,7 @@ public final class Survey {
         return candidates;
     }
 
-    private Optional<CandidateKey> candidate(TableProfile profile, int[] key, String name, CheckResult counts) {
+    private Optional<CandidateKey> candidate(TableProfile profile, int[] key, String name, Counts counts) {
         // There is no rule where no row lacks a value.
         Optional<RuleResult> nulls = counts.rules().stream()
                 .filter(rule ->
@@ -248,8 +272,7 @@ public final class Survey {
                         && link.counts().parentColumns().equals(key.columns()));
     }
 
-    private List<CandidateLink> rankedLinks(
-            List<Pair> pairs, Map<String, List<CandidateKey>> keys, CheckResult counts) {
+    private List<CandidateLink> rankedLinks(List<Pair> pairs, Map<String, List<CandidateKey>> keys, Counts counts) {
         List<CandidateLink> candidates = new ArrayList<>();
         Map<String, LinkResult> results = new HashMap<>();
         counts.links().forEach(link -> results.put(link.name(), link));
@@ -323,7 +346,7 @@ public final class Survey {
     }
 
     private Optional<CandidateLink> candidate(
-            Pair pair, LinkResult link, Map<String, List<CandidateKey>> keys, CheckResult counts) {
+            Pair pair, LinkResult link, Map<String, List<CandidateKey>> keys, Counts counts) {
         List<String> key = Draft.names(pair.parent(), pair.key());
         Optional<CandidateKey> parentKey = keys.get(pair.parent().name()).stream()
                 .filter(k -> k.columns().equals(key))
