@@ -7,7 +7,7 @@ import java.util.OptionalDouble;
  * more zeros. Two samples are comparable: a value that is in one at its level is in the other if that column holds it.
  */
 final class HashSample {
-    private static final int CAPACITY = 1 << 13;
+    private static final int CAPACITY = 1 << 14;
 
     private long[] slots = new long[64];
     private int size;

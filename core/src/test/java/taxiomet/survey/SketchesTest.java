@@ -31,7 +31,7 @@ class SketchesTest {
     }
 
     @ParameterizedTest
-    @ValueSource(ints = {1, 100, 8_000, 300_000, 2_000_000})
+    @ValueSource(ints = {1, 100, 16_000, 300_000, 2_000_000})
     void different_values_are_counted_exactly_while_few_and_nearly_when_many(int count) {
         HashSample sample = sample(0, count);
         if (sample.isExact()) {
@@ -39,7 +39,7 @@ class SketchesTest {
         } else {
             assertThat((double) sample.distinct()).isBetween(count * 0.94, count * 1.06);
         }
-        assertThat(sample.isExact()).isEqualTo(count <= 8_000);
+        assertThat(sample.isExact()).isEqualTo(count <= 16_000);
     }
 
     @Test
