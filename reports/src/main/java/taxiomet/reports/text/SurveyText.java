@@ -144,7 +144,8 @@ public final class SurveyText implements ResultText {
                 INDENT);
         keys.stream()
                 .skip(1)
-                .filter(key -> key.columns().size() == 1 || key.score() >= LEAST_SCORE)
+                .filter(key -> key.columns().size() == 1
+                        || (key.score() >= LEAST_SCORE && (key.isExact() || !first.isExact())))
                 .limit(OTHER_KEYS)
                 .forEach(key ->
                         sentence("(" + String.join(", ", key.columns()) + ") would do too" + faults(key), INDENT));

@@ -218,8 +218,12 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
         if (form.isRecoded()) {
             throw new SourceException(
                     part.file().toString(),
-                    "a file in " + part.encoding() + " with this delimiter and quote cannot be written changed",
-                    "convert it to UTF-8 first");
+                    "a file in " + part.encoding()
+                            + (form.areExchanged() ? " with a delimiter or quote beyond ASCII" : "")
+                            + " cannot be written changed",
+                    form.areExchanged()
+                            ? "write it with another delimiter and quote first"
+                            : "convert it to UTF-8 first");
         }
         int[] all = new int[columns.size()];
         Arrays.setAll(all, i -> i);
