@@ -162,14 +162,7 @@ final class ColumnProfiler {
         byte[] bytes = cells.bytes();
         int start = cells.start(row);
         int length = cells.length(row);
-        values++;
-        counts[usual.ordinal()]++;
-        long hash = Classifier.hashOf(usual, high, low);
-        hash = hash == 0 ? 1 : hash;
-        hashes.add(hash);
-        if (hashes.isExact()) {
-            top.add(hash, bytes, start, length);
-        }
+        long hash = count(usual, Classifier.hashOf(usual, high, low), bytes, start, length);
         shortest = Math.min(shortest, length);
         longest = Math.max(longest, length);
         characters += length;
@@ -183,7 +176,6 @@ final class ColumnProfiler {
             nulls++;
             return 0;
         }
-        values++;
         byte[] bytes = cells.bytes();
         int start = cells.start(row);
         int length = cells.length(row);
@@ -191,14 +183,21 @@ final class ColumnProfiler {
             emptyTexts++;
         }
         ValueClass found = classifier.classify(bytes, start, length);
+        long hash = count(found, classifier.hash(), bytes, start, length);
+        measure(bytes, start, length);
+        note(found, bytes, start, length, cells, row);
+        return hash;
+    }
+
+    /** Counts a value by its class and its hash; gives the hash under which it is kept, never 0. */
+    private long count(ValueClass found, long valueHash, byte[] bytes, int start, int length) {
+        values++;
         counts[found.ordinal()]++;
-        long hash = classifier.hash() == 0 ? 1 : classifier.hash();
+        long hash = valueHash == 0 ? 1 : valueHash;
         hashes.add(hash);
         if (hashes.isExact()) {
             top.add(hash, bytes, start, length);
         }
-        measure(bytes, start, length);
-        note(found, bytes, start, length, cells, row);
         return hash;
     }
 
@@ -239,13 +238,12 @@ final class ColumnProfiler {
         previous = high;
         switch (found) {
             case WHOLE -> {
-                long value = high;
-                leastWhole = Math.min(leastWhole, value);
-                greatestWhole = Math.max(greatestWhole, value);
+                leastWhole = Math.min(leastWhole, high);
+                greatestWhole = Math.max(greatestWhole, high);
                 leadingZeros += length > 1 && bytes[start] == '0' ? 1 : 0;
-                zeroOrOne += value == 0 || value == 1 ? 1 : 0;
-                compactDates += length == 8 && value >= 1000_01_01 && value <= 2999_12_31 && isDay(value) ? 1 : 0;
-                byValue.addNumber((double) value, bytes, start, length);
+                zeroOrOne += high == 0 || high == 1 ? 1 : 0;
+                compactDates += length == 8 && high >= 1000_01_01 && high <= 2999_12_31 && isDay(high) ? 1 : 0;
+                byValue.addNumber((double) high, bytes, start, length);
             }
             case DECIMAL, DECIMAL_COMMA -> {
                 noteDigits(bytes, start, length, found == ValueClass.DECIMAL ? '.' : ',');

@@ -110,11 +110,9 @@ public final class Survey {
     private static Map<TableProfile, List<int[]>> likeliest(Map<TableProfile, List<int[]>> keys) {
         Map<TableProfile, List<int[]>> likeliest = new LinkedHashMap<>();
         keys.forEach((table, all) -> {
-            List<int[]> sorted = new ArrayList<>(all);
-            sorted.sort(Comparator.comparingDouble((int[] key) -> -KeyRanking.score(table, key, new ArrayList<>())));
             List<int[]> some = new ArrayList<>();
-            sorted.stream().filter(key -> key.length == 1).limit(PARENT_KEYS).forEach(some::add);
-            sorted.stream().filter(key -> key.length > 1).limit(PARENT_KEYS).forEach(some::add);
+            all.stream().filter(key -> key.length == 1).limit(PARENT_KEYS).forEach(some::add);
+            all.stream().filter(key -> key.length > 1).limit(PARENT_KEYS).forEach(some::add);
             likeliest.put(table, some);
         });
         return likeliest;

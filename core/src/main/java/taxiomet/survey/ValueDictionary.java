@@ -18,7 +18,9 @@ final class ValueDictionary {
     /** So many times as many values as fit were seen when it was full: fewer, and they hardly repeat. */
     private static final long HARDLY_REPEATED = 2;
 
+    /** 0 where a slot is free. */
     private final long[] hashes = new long[SLOTS];
+
     private final long[] counts = new long[SLOTS];
     private final long[] missed = new long[SLOTS];
     private final byte[][] texts = new byte[SLOTS][];
@@ -65,7 +67,7 @@ final class ValueDictionary {
         long[] sorted = new long[size];
         int n = 0;
         for (int slot = 0; slot < SLOTS; slot++) {
-            if (texts[slot] != null) {
+            if (hashes[slot] != 0) {
                 sorted[n++] = counts[slot] + missed[slot];
             }
         }
@@ -81,7 +83,7 @@ final class ValueDictionary {
         Arrays.fill(hashes, 0);
         size = 0;
         for (int slot = 0; slot < SLOTS; slot++) {
-            if (oldTexts[slot] != null && oldCounts[slot] + oldMissed[slot] > limit) {
+            if (oldHashes[slot] != 0 && oldCounts[slot] + oldMissed[slot] > limit) {
                 int free = slotOf(oldHashes[slot]);
                 hashes[free] = oldHashes[slot];
                 counts[free] = oldCounts[slot];
@@ -96,7 +98,7 @@ final class ValueDictionary {
     List<CommonValue> commonest(int most) {
         List<CommonValue> sure = new ArrayList<>();
         for (int slot = 0; slot < SLOTS; slot++) {
-            if (texts[slot] != null && missed[slot] * 10 <= counts[slot]) {
+            if (hashes[slot] != 0 && missed[slot] * 10 <= counts[slot]) {
                 sure.add(new CommonValue(
                         new String(texts[slot], StandardCharsets.UTF_8), counts[slot], missed[slot] == 0));
             }

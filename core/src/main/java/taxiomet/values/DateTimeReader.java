@@ -8,7 +8,7 @@ import taxiomet.charter.ColumnType.Name;
  * {@code 09:30}, {@code 09:30:15}, {@code 09:30:15.25}, and for a timestamp with time zone Z or an offset ({@code +01},
  * {@code +0130}, {@code +01:30}; without one it is UTC).
  */
-final class DateTimeReader extends ValueReader {
+final class DateTimeReader extends MomentReader {
     static final long MICROS_PER_SECOND = 1_000_000L;
     static final long MICROS_PER_DAY = 86_400L * MICROS_PER_SECOND;
     private static final int MAX_OFFSET_MINUTES = 14 * 60;
@@ -24,9 +24,6 @@ final class DateTimeReader extends ValueReader {
     private static final int MONTH_BITS = 10;
     private static final int USUAL_DATE = 10;
 
-    private final Name type;
-    private final int secondDigits;
-    private final MomentValues values;
     /** Months met before, as the words that spell them, each where its hash says; the same few come again and again. */
     private final long[] months = new long[1 << MONTH_BITS];
 
@@ -40,9 +37,7 @@ final class DateTimeReader extends ValueReader {
     private boolean odd;
 
     DateTimeReader(ColumnType type) {
-        this.type = type.name();
-        this.secondDigits = type.scale();
-        this.values = new MomentValues(type);
+        super(type);
     }
 
     @Override
@@ -178,16 +173,6 @@ final class DateTimeReader extends ValueReader {
         int months = month > 2 ? month - 3 : month + 9;
         long leapDays = years / 4 - years / 100 + years / 400;
         return years * 365L + leapDays + (153 * months + 2) / 5 + day - 1 - MARCH_FIRST_OF_YEAR_0;
-    }
-
-    @Override
-    boolean takes(ValueCells.Kind kind) {
-        return values.take(kind);
-    }
-
-    @Override
-    byte readValue(ValueCells.Kind kind, long micros, long unused) {
-        return values.read(kind, micros, this);
     }
 
     @Override

@@ -22,7 +22,7 @@ import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Name;
 
 /** date, time and timestamps in a format that the charter declares. */
-final class FormattedReader extends ValueReader {
+final class FormattedReader extends MomentReader {
     private static final int NANOS_PER_MICRO = 1_000;
     /** In both halves of a day, on days and in months of one and of two digits. */
     private static final List<OffsetDateTime> PROOFS = List.of(
@@ -31,16 +31,11 @@ final class FormattedReader extends ValueReader {
             OffsetDateTime.of(2024, 2, 29, 0, 30, 0, 0, ZoneOffset.UTC),
             OffsetDateTime.of(2021, 7, 4, 12, 0, 59, 900_000_000, ZoneOffset.UTC));
 
-    private final Name type;
-    private final int secondDigits;
-    private final MomentValues values;
     private final DateTimeFormatter formatter;
 
     /** @throws IllegalArgumentException when the format is not one */
     FormattedReader(ColumnType type, String format) {
-        this.type = type.name();
-        this.secondDigits = type.scale();
-        this.values = new MomentValues(type);
+        super(type);
         this.formatter = formatter(format);
     }
 
@@ -130,16 +125,6 @@ final class FormattedReader extends ValueReader {
     }
 
     @Override
-    boolean takes(ValueCells.Kind kind) {
-        return values.take(kind);
-    }
-
-    @Override
-    byte readValue(ValueCells.Kind kind, long micros, long unused) {
-        return values.read(kind, micros, this);
-    }
-
-    @Override
     byte read(byte[] bytes, int start, int length) {
         if (length == 0) {
             return refuse(Refusal.EMPTY_TEXT);
@@ -170,11 +155,7 @@ final class FormattedReader extends ValueReader {
     }
 
     private boolean fits(LocalTime time) {
-        long unit = NANOS_PER_MICRO;
-        for (int digits = secondDigits; digits < 6; digits++) {
-            unit *= 10;
-        }
-        return time.getNano() % unit == 0;
+        return time.getNano() % (unit * NANOS_PER_MICRO) == 0;
     }
 
     private static long micros(LocalDate date, LocalTime time) {
