@@ -36,4 +36,20 @@ public record CandidateKey(
     public boolean isExact() {
         return excess == 0 && nulls == 0 && !illTyped;
     }
+
+    CandidateKey asChosen() {
+        return marked(true, isPrimary);
+    }
+
+    CandidateKey asOther() {
+        return marked(false, false);
+    }
+
+    CandidateKey asPrimary() {
+        return marked(true, true);
+    }
+
+    private CandidateKey marked(boolean chosen, boolean primary) {
+        return new CandidateKey(table, columns, excess, nulls, illTyped, score, reasons, chosen, primary, duplicates);
+    }
 }

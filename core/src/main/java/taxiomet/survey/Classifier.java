@@ -13,6 +13,12 @@ import taxiomet.values.ValueReader;
 final class Classifier {
     private static final Hasher64 HASHER = Hashing.xxh3_64();
     private static final int LONGEST_SHAPE = 80;
+    private static final long FIRST = 0x9E3779B97F4A7C15L;
+    private static final long SECOND = 0xBF58476D1CE4E5B9L;
+    /** The inverse of each, modulo 2 to the 64th. */
+    private static final long UNDO_FIRST = 0xF1DE83E19937733DL;
+
+    private static final long UNDO_SECOND = 0x96DE1B173F119089L;
 
     private final ValueReader whole = reader(Name.BIGINT, null, false);
     private final ValueReader numeric = reader(Name.NUMERIC, null, false);
@@ -82,9 +88,16 @@ final class Classifier {
                 : mix(mix(high) + 31 * low + (found.compareTo(ValueClass.DATE) >= 0 ? 7 : 0));
     }
 
+    /** The whole number that a hash is of, where it is one of a whole number: those are only mixed, and nothing of them is lost. */
+    static long wholeOf(long hash) {
+        long mixed = (hash ^ hash >>> 32) * UNDO_SECOND;
+        mixed = (mixed ^ mixed >>> 29 ^ mixed >>> 58) * UNDO_FIRST;
+        return mixed ^ mixed >>> 32;
+    }
+
     private static long mix(long value) {
-        long mixed = (value ^ value >>> 32) * 0x9E3779B97F4A7C15L;
-        mixed = (mixed ^ mixed >>> 29) * 0xBF58476D1CE4E5B9L;
+        long mixed = (value ^ value >>> 32) * FIRST;
+        mixed = (mixed ^ mixed >>> 29) * SECOND;
         return mixed ^ mixed >>> 32;
     }
 

@@ -306,6 +306,11 @@ final class ColumnProfiler {
         return isAscending;
     }
 
+    /** Whether there are several values, and all of them are days without hyphens. */
+    boolean holdsDays() {
+        return compactDates == count(ValueClass.WHOLE) && values == compactDates && values > 1;
+    }
+
     HashSample hashes() {
         return hashes;
     }
@@ -393,7 +398,7 @@ final class ColumnProfiler {
         if (guess.type().isText() && upper > 0 && lower > 0 && Math.min(upper, lower) * 20 <= Math.max(upper, lower)) {
             remarks.add(Math.min(upper, lower) + " in another case");
         }
-        if (compactDates > 0 && compactDates == count(ValueClass.WHOLE) && values == compactDates && values > 1) {
+        if (holdsDays()) {
             remarks.add("could be dates without hyphens");
         }
         List<String> nothings = top.commonest(128).stream()

@@ -182,14 +182,15 @@ final class Draft {
         List<ForeignKey> links = new ArrayList<>();
         for (int i = 0; i < pairs.size(); i++) {
             LinkFinder.Pair pair = pairs.get(i);
-            if (pair.child().equals(child) && group.contains(child)) {
+            if (pair.child().equals(child) && group.contains(child) && !pair.isEmpty()) {
                 links.add(link(
                         linkName(i),
                         pair.child().name(),
                         names(pair.child(), pair.columns()),
                         pair.parent().name(),
                         names(pair.parent(), pair.key()),
-                        Optional.of(ANY)));
+                        Optional.of(ANY),
+                        pair.isOfOneTable()));
             }
         }
         return links;
@@ -222,7 +223,8 @@ final class Draft {
             List<String> columns,
             String parent,
             List<String> parentColumns,
-            Optional<IntRange> children) {
+            Optional<IntRange> children,
+            boolean isAcyclic) {
         return new ForeignKey(
                 name,
                 child,
@@ -236,7 +238,7 @@ final class Draft {
                 true,
                 Optional.empty(),
                 children,
-                false,
+                isAcyclic,
                 Severity.ERROR);
     }
 
@@ -268,7 +270,8 @@ final class Draft {
                             link.counts().columns(),
                             link.counts().parent(),
                             link.counts().parentColumns(),
-                            Optional.empty())));
+                            Optional.empty(),
+                            false)));
             tables.add(with(table(profile.table, columns), primary, unique, chosen, List.of()));
         }
         return new Charter(title, tables, Server.STANDARD);
@@ -302,7 +305,8 @@ final class Draft {
                         String to = place(
                                 link.counts().parent(),
                                 link.counts().parentColumns().get(i));
-                        ColumnType wider = wider(types.get(from), types.get(to));
+                        boolean isEmpty = link.counts().judged() == 0;
+                        ColumnType wider = isEmpty ? types.get(to) : wider(types.get(from), types.get(to));
                         types.put(from, wider);
                         types.put(to, wider);
                     }

@@ -89,7 +89,12 @@ final class HashSample {
         return mine == 0 ? OptionalDouble.empty() : OptionalDouble.of((double) covered / mine);
     }
 
-    private boolean holds(long hash) {
+    /** Whether a value is one of those that the sample was made of, if the column has it. */
+    boolean wouldHold(long hash) {
+        return (hash & (1L << level) - 1) == 0;
+    }
+
+    boolean holds(long hash) {
         int mask = slots.length - 1;
         int slot = (int) (hash >>> 20) & mask;
         while (slots[slot] != 0) {

@@ -1,21 +1,23 @@
 package taxiomet.survey;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.regex.Pattern;
 import taxiomet.charter.ColumnType;
 
 /** How likely a person would declare some columns a key: short, early, like a number, named like a key. */
 final class KeyRanking {
-    private static final Pattern KEY_NAME = Pattern.compile("(?:.*[_ ])?(?:id|key|no|nr|num|number|code|uuid|guid)");
-    private static final Pattern KEY_ENDING = Pattern.compile(".*(?:[a-z]Id|ID|Key|No|Nr|Code|key|number)");
+    private static final Pattern GLUED = Pattern.compile(
+            ".*\\p{Ll}{2}(?:nr|nummer|number|code|key)|.*(?:[a-z]Id|[a-z]ID|[a-z]No)|\\p{Lu}{2,}(?:ID|NO|CD|NR)");
     private static final double WIDTH_COSTS = 0.12;
+    private static final double AMOUNT_COSTS = 0.15;
+    private static final double PROSE = 40;
 
     private KeyRanking() {}
 
     static boolean isNamedLikeKey(String column) {
-        return KEY_NAME.matcher(column.toLowerCase(Locale.ROOT)).matches()
-                || KEY_ENDING.matcher(column).matches();
+        List<String> words = NameWords.of(column);
+        return (!words.isEmpty() && NameWords.isOfKeys(words.get(words.size() - 1)))
+                || GLUED.matcher(column).matches();
     }
 
     /** How much one column looks like part of a key, 0 to 1. */
@@ -24,11 +26,17 @@ final class KeyRanking {
         double score = 0.32;
         score += 0.22 * (1 - (double) column / Math.max(1, table.width()));
         score += isNamedLikeKey(profile.name()) ? 0.2 : 0;
+        score -= NameWords.isAmount(NameWords.of(profile.name())) ? AMOUNT_COSTS : 0;
         ColumnType type = profile.guess().type();
         score += switch (type.family()) {
             case EXACT_NUMBER -> type.isInteger() ? 0.2 : -0.22;
             case UUID -> 0.2;
-            case TEXT -> table.averageLengths[column] <= 12 ? 0.12 : table.averageLengths[column] <= 24 ? -0.02 : -0.18;
+            case TEXT ->
+                table.averageLengths[column] <= 12
+                        ? 0.12
+                        : table.averageLengths[column] <= 24
+                                ? -0.02
+                                : table.averageLengths[column] <= PROSE ? -0.18 : -0.35;
             case MOMENT -> type.name() == ColumnType.Name.DATE ? 0.02 : -0.12;
             case APPROXIMATE_NUMBER -> -0.3;
             case BOOLEAN -> -0.15;

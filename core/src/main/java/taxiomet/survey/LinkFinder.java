@@ -2,15 +2,27 @@ package taxiomet.survey;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
+import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Family;
 
 /** Looks on the samples for columns whose values may lie in a candidate key. */
 final class LinkFinder {
     private static final double LEAST_COVERAGE = 0.9;
     private static final double LEAST_IF_NAMED = 1e-6;
+    /** What agrees by no accident is worth a look however many strangers there are beside it. */
+    private static final double LEAST_IF_SURPRISING = 0.15;
+
+    private static final double LEAST_IF_ALL_USED = 0.3;
+    private static final double ALL_USED = 0.8;
+    private static final double LIKELY_FIT = 0.4;
+    /** Of few rows what is unlikely is counted too, so that it can be listed. */
+    private static final long FEW_ENOUGH = 100_000;
+
+    private static final double LEAST_FIT = 0.1;
+    private static final double LIKELY_BITS = 8;
     /** What rows alone, instead of different values, may deviate by. */
     private static final double JOINT_SLACK = 0.1;
 
@@ -19,15 +31,33 @@ final class LinkFinder {
     private static final int MOST_PARENTS = 5;
     private static final int MOST_PER_PAIR = 3;
     private static final int MOST_COMBINATIONS = 64;
+    private static final int MOST_FOR_A_PART = 4;
 
     /** Columns of a child, and the key of a parent that they may point at. */
     @SuppressWarnings("ArrayRecordComponent") // places of columns, as everywhere; pairs are never compared
-    record Pair(TableProfile child, int[] columns, TableProfile parent, int[] key) {}
+    record Pair(TableProfile child, int[] columns, TableProfile parent, int[] key) {
+        /** Whether the child's columns hold nothing yet, so that names alone speak. */
+        boolean isEmpty() {
+            for (int column : columns) {
+                if (child.columns.get(column).values() > 0) {
+                    return false;
+                }
+            }
+            return true;
+        }
+
+        boolean isSingle() {
+            return columns.length == 1;
+        }
+
+        boolean isOfOneTable() {
+            return child == parent;
+        }
+    }
 
     private final List<TableProfile> tables;
     private final Map<TableProfile, List<int[]>> keys;
     private final NameLikeness names;
-    private final Map<String, Double> coverages = new HashMap<>();
 
     LinkFinder(List<TableProfile> tables, Map<TableProfile, List<int[]>> keys, NameLikeness names) {
         this.tables = tables;
@@ -57,10 +87,7 @@ final class LinkFinder {
         for (TableProfile parent : tables) {
             for (int[] key : keys.get(parent)) {
                 boolean isItself = parent == child && key[0] == column;
-                if (key.length == 1
-                        && !isItself
-                        && isLikely(child, column, parent, key[0])
-                        && isPossible(child, column, parent, key[0])) {
+                if (key.length == 1 && !isItself && isPossible(child, column, parent, key[0])) {
                     pairs.add(new Pair(child, new int[] {column}, parent, key));
                 }
             }
@@ -83,35 +110,80 @@ final class LinkFinder {
         return guess / pair.columns().length;
     }
 
-    /** Whole numbers that are not named for it and take up little of its range are no link: most columns of numbers are that. */
-    private boolean isLikely(TableProfile child, int column, TableProfile parent, int key) {
-        if (LinkRanking.countsItsRows(child, column)
-                && names.likeness(child, column, parent, key) < LinkRanking.NAMED) {
-            return false;
-        }
-        return !child.columns.get(column).guess().type().isInteger()
-                || names.likeness(child, column, parent, key) >= LEAST_LIKENESS
-                || LinkRanking.rangeFit(child, column, parent, key) >= 0.4;
-    }
-
     private boolean isPossible(TableProfile child, int column, TableProfile parent, int key) {
         ColumnProfile from = child.columns.get(column);
         ColumnProfile to = parent.columns.get(key);
-        Family family = from.guess().type().family();
-        if (from.values() == 0 || family != to.guess().type().family() || family == Family.APPROXIMATE_NUMBER) {
+        double likeness = names.likeness(child, column, parent, key);
+        boolean isNamed = likeness >= LinkRanking.NAMED;
+        if (from.values() == 0) {
+            return isNamed && to.values() > 0;
+        }
+        if (!isOfOneFamily(from.guess().type(), to.guess().type())) {
             return false;
         }
-        boolean isFraction =
-                family == Family.EXACT_NUMBER && from.guess().type().scale() > 0;
-        return !isFraction
-                && family != Family.BOOLEAN
-                && coverage(child, column, parent, key) >= leastCoverage(child, column, parent, key);
+        if (!isNamed
+                && LinkRanking.countsItsRows(child, column)
+                && !LinkRanking.areCountedAlike(child, column, parent, key)) {
+            return false;
+        }
+        OptionalDouble ofValues = child.hashes.get(column).coverageBy(parent.hashes.get(key));
+        RowSample.Coverage ofRows =
+                child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.hashes.get(key));
+        if (ofValues.isEmpty() && ofRows.rows() < FEW_ROWS) {
+            // No evidence is not coverage: then names must speak, or the look of the values.
+            return likeness >= LEAST_LIKENESS || looksAlike(child, column, parent, key);
+        }
+        double coverage = Math.max(ofValues.orElse(0), ofRows.rows() < FEW_ROWS ? 0 : ofRows.share());
+        if (isNamed) {
+            return coverage >= LEAST_IF_NAMED;
+        }
+        double bits = Surprise.bits(child, column, parent, key, ofValues.orElse(coverage));
+        double used = ofValues.orElse(0) * from.distinct() / Math.max(1, to.distinct());
+        boolean isWhole = from.guess().type().isInteger();
+        boolean isCrowd = isWhole
+                && coverage >= LEAST_IF_ALL_USED
+                && Surprise.ofCrowd(child, column, parent, key, ofRows.rows(), ofRows.share()) >= Surprise.SURE;
+        if (isCrowd
+                || (bits >= Surprise.SURE && coverage >= LEAST_IF_SURPRISING)
+                || (used >= ALL_USED && coverage >= LEAST_IF_ALL_USED && from.distinct() > 2)) {
+            return true;
+        }
+        // Whole numbers that are not named for it and take up little of its range are no link: most columns of numbers
+        // are that.
+        boolean isLikely = !isWhole
+                || likeness >= LEAST_LIKENESS
+                || bits >= LIKELY_BITS
+                || LinkRanking.rangeFit(child, column, parent, key)
+                        >= (child.rows <= FEW_ENOUGH ? LEAST_FIT : LIKELY_FIT)
+                || (parent == child && hasRoots(from, coverage));
+        return isLikely && coverage >= LEAST_COVERAGE - slack(from);
     }
 
-    /** Where the name says what a column points at, however much of it is dirty, the steward is to see it. */
-    private double leastCoverage(TableProfile child, int column, TableProfile parent, int key) {
-        boolean isNamed = names.likeness(child, column, parent, key) >= LinkRanking.NAMED;
-        return isNamed ? LEAST_IF_NAMED : LEAST_COVERAGE - slack(child.columns.get(column));
+    /** Who stands above whom ends somewhere: at rows without a value, or with one that no row has. */
+    private static boolean hasRoots(ColumnProfile from, double coverage) {
+        return from.nulls() > 0 || coverage < 1;
+    }
+
+    private static boolean isOfOneFamily(ColumnType from, ColumnType to) {
+        Family family = from.family();
+        boolean isFraction = family == Family.EXACT_NUMBER && from.scale() > 0;
+        return family == to.family() && family != Family.APPROXIMATE_NUMBER && family != Family.BOOLEAN && !isFraction;
+    }
+
+    /** Whether values that no sample shares have the length of the keys and lie between them, and few other values would. */
+    private static boolean looksAlike(TableProfile child, int column, TableProfile parent, int key) {
+        ColumnProfile from = child.columns.get(column);
+        ColumnProfile to = parent.columns.get(key);
+        if (from.guess().type().isInteger()) {
+            return child.ranges[column].least() >= parent.ranges[key].least()
+                    && child.ranges[column].greatest() <= parent.ranges[key].greatest()
+                    && Surprise.bits(child, column, parent, key, 1) >= Surprise.SURE;
+        }
+        return from.shortest() >= to.shortest()
+                && from.longest() <= to.longest()
+                && from.least().orElse("").compareTo(to.least().orElse("")) >= 0
+                && from.greatest().orElse("").compareTo(to.greatest().orElse("")) <= 0
+                && Surprise.bits(child, column, parent, key, 1) >= Surprise.SURE;
     }
 
     /** With few different values one stranger weighs much. */
@@ -119,35 +191,40 @@ final class LinkFinder {
         return from.distinct() <= 40 ? Math.min(0.25, 1.5 / Math.max(1, from.distinct())) : 0;
     }
 
-    /** The share of the child's values that the parent has, as far as the samples tell; where they tell nothing, names do. */
-    private double coverage(TableProfile child, int column, TableProfile parent, int key) {
-        String pair = child.name() + '\u0000' + column + '\u0000' + parent.name() + '\u0000' + key;
-        return coverages.computeIfAbsent(
-                pair,
-                p -> child.hashes
-                        .get(column)
-                        .coverageBy(parent.hashes.get(key))
-                        .orElse(names.likeness(child, column, parent, key) >= LEAST_LIKENESS ? 1.0 : 0.0));
-    }
-
     private List<Pair> composites(TableProfile child, TableProfile parent, int[] key) {
         List<List<Integer>> choices = new ArrayList<>();
         for (int part : key) {
             List<Integer> possible = new ArrayList<>();
             for (int column = 0; column < child.width(); column++) {
-                if (isPossible(child, column, parent, part)) {
+                if (isPossiblePart(child, column, parent, part)) {
                     possible.add(column);
                 }
             }
             int toPart = part;
             possible.sort(Comparator.comparingDouble((Integer c) -> -names.likeness(child, c, parent, toPart)));
-            choices.add(possible.subList(0, Math.min(4, possible.size())));
+            choices.add(possible.subList(0, Math.min(MOST_FOR_A_PART, possible.size())));
         }
         List<Pair> pairs = new ArrayList<>();
         choose(child, parent, key, choices, new int[key.length], 0, pairs);
         pairs.removeIf(pair -> !isCoveredJointly(pair));
         pairs.sort(Comparator.comparingDouble((Pair p) -> -guess(p)));
         return pairs.subList(0, Math.min(MOST_PER_PAIR, pairs.size()));
+    }
+
+    /** One part of a key says little by itself; all together say it. */
+    private boolean isPossiblePart(TableProfile child, int column, TableProfile parent, int part) {
+        ColumnProfile from = child.columns.get(column);
+        if (from.values() == 0
+                || !isOfOneFamily(
+                        from.guess().type(), parent.columns.get(part).guess().type())) {
+            return false;
+        }
+        boolean isNamed = names.likeness(child, column, parent, part) >= LinkRanking.NAMED;
+        OptionalDouble ofValues = child.hashes.get(column).coverageBy(parent.hashes.get(part));
+        RowSample.Coverage ofRows =
+                child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.hashes.get(part));
+        double coverage = Math.max(ofValues.orElse(0), ofRows.rows() < FEW_ROWS ? 0 : ofRows.share());
+        return isNamed ? coverage >= LEAST_IF_NAMED || ofValues.isEmpty() : coverage >= LEAST_IF_ALL_USED;
     }
 
     /** Whether the rows of the child's sample have their parents in the parent's, as far as there are any to look at. */
@@ -159,11 +236,16 @@ final class LinkFinder {
             RowSample.Coverage coverage = from.coverageBy(pair.columns(), to, pair.key());
             best = coverage.rows() > best.rows() ? coverage : best;
         }
-        // No evidence is not coverage: then the names must speak.
         boolean isNamed = LinkRanking.isNamed(pair, names);
-        return best.rows() < FEW_ROWS
-                ? isNamed
-                : best.share() >= (isNamed ? LEAST_IF_NAMED : LEAST_COVERAGE - JOINT_SLACK);
+        if (best.rows() < FEW_ROWS) {
+            return isNamed;
+        }
+        boolean isSurprising =
+                best.share() >= LEAST_IF_ALL_USED && LinkRanking.jointBits(pair, best.covered()) >= Surprise.SURE;
+        boolean isListedAtLeast = pair.child().rows <= FEW_ENOUGH && best.share() >= LEAST_IF_ALL_USED;
+        return isSurprising
+                || isListedAtLeast
+                || best.share() >= (isNamed ? LEAST_IF_NAMED : LEAST_COVERAGE - JOINT_SLACK);
     }
 
     private static void choose(

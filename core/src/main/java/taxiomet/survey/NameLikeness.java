@@ -1,149 +1,175 @@
 package taxiomet.survey;
 
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
-import java.util.Set;
+import java.util.Map;
 
-/** How much the name of a child's column speaks for a parent: it names the parent's column, or its table. */
+/** How much the name of a child's column speaks for a parent: it names the parent's column, or its table, or a role there. */
 final class NameLikeness {
-    private static final Set<String> KEY_WORDS =
-            Set.of("id", "key", "no", "nr", "num", "number", "code", "uuid", "guid", "ref", "fk");
+    private static final double SAME_OF_TABLE = 1;
+    private static final double SAME = 0.93;
+    private static final double TABLE = 0.95;
+    private static final double TABLE_OR_KEY = 0.9;
+    private static final double WITH_TABLE = 0.8;
+    private static final double WITH_KEY = 0.75;
+    private static final double SHORT_FORM = 0.75;
+    private static final double ROLE = 0.72;
+    private static final double PERHAPS_ROLE = 0.5;
+    private static final double KINSHIP = 0.85;
+    private static final double IN_PART = 0.5;
+    private static final double INSIDE = 0.45;
+    private static final double KEY_OF_ITS_OWN = 0.4;
+    private static final int LEAST_LETTERS = 4;
 
-    private static final Set<String> KINSHIP = Set.of(
-            "parent",
-            "mother",
-            "father",
-            "boss",
-            "manager",
-            "super",
-            "supervisor",
-            "chief",
-            "leader",
-            "previous",
-            "prev",
-            "next",
-            "before",
-            "after",
-            "root",
-            "origin",
-            "original",
-            "replaces",
-            "successor",
-            "predecessor",
-            "upper",
-            "main",
-            "sponsor",
-            "referrer",
-            "ancestor");
+    private final Map<String, List<String>> words = new HashMap<>();
+    private final Map<TableProfile, String[]> bare = new HashMap<>();
+    private final Map<TableProfile, Boolean> people = new HashMap<>();
 
-    /** Words of a name: keeper_id, keeperId and KEEPER-ID are keeper and id. */
-    private static List<String> words(String name) {
-        String parted = name.replaceAll("([a-z0-9])([A-Z])", "$1_$2").toLowerCase(Locale.ROOT);
-        List<String> words = new ArrayList<>();
-        for (String word : parted.split("[^\\p{L}\\p{N}]+", -1)) {
-            if (!word.isEmpty()) {
-                words.add(singular(word));
-            }
-        }
-        return words;
-    }
-
-    private static String singular(String word) {
-        if (word.endsWith("ies") && word.length() > 4) {
-            return word.substring(0, word.length() - 3) + "y";
-        }
-        boolean isPlural = word.length() > 3
-                && word.endsWith("s")
-                && !word.endsWith("ss")
-                && !word.endsWith("us")
-                && !word.endsWith("is");
-        return isPlural ? word.substring(0, word.length() - 1) : word;
+    private List<String> words(String name) {
+        return words.computeIfAbsent(name, NameWords::of);
     }
 
     /** Without a short prefix that all columns of the table have, such as o_ in o_custkey. */
-    private static String bare(TableProfile table, int column) {
-        String name = table.columns.get(column).name();
-        int cut = name.indexOf('_');
+    private String bare(TableProfile table, int column) {
+        return bare.computeIfAbsent(table, NameLikeness::withoutPrefix)[column];
+    }
+
+    private static String[] withoutPrefix(TableProfile table) {
+        String[] names = table.columns.stream().map(ColumnProfile::name).toArray(String[]::new);
+        int cut = names.length < 2 ? -1 : names[0].indexOf('_');
         if (cut < 1 || cut > 3) {
-            return name;
+            return names;
         }
-        String prefix = name.substring(0, cut + 1);
-        boolean isShared = table.width() > 1
-                && table.columns.stream()
-                        .allMatch(c -> c.name().startsWith(prefix) && c.name().length() > prefix.length());
-        return isShared ? name.substring(cut + 1) : name;
+        String prefix = names[0].substring(0, cut + 1);
+        for (String name : names) {
+            if (!name.startsWith(prefix) || name.length() == prefix.length()) {
+                return names;
+            }
+        }
+        for (int i = 0; i < names.length; i++) {
+            names[i] = names[i].substring(prefix.length());
+        }
+        return names;
+    }
+
+    private boolean isOfPeople(TableProfile table) {
+        return people.computeIfAbsent(
+                table,
+                t -> NameWords.isOfPeople(
+                        words(t.name()),
+                        t.columns.stream().map(c -> words(c.name())).toList()));
+    }
+
+    /** Whether a column is named for something counted or weighed. */
+    boolean isMeasure(TableProfile table, int column) {
+        return NameWords.isMeasure(words(bare(table, column)));
     }
 
     /** A column that points into its own table: its words say in which part, since the table's name says nothing. */
-    private static double ownLikeness(List<String> words) {
-        boolean isRank = words.stream().anyMatch(KINSHIP::contains);
-        boolean endsLikeKey = KEY_WORDS.contains(words.get(words.size() - 1)) && words.size() > 1;
-        return isRank ? 0.85 : endsLikeKey ? 0.4 : 0;
+    private static double ownLikeness(List<String> from) {
+        boolean isKin = from.stream().anyMatch(NameWords::isOfKinship);
+        boolean endsLikeKey = NameWords.isOfKeys(from.get(from.size() - 1)) && from.size() > 1;
+        return isKin ? KINSHIP : endsLikeKey ? KEY_OF_ITS_OWN : 0;
     }
 
-    private static boolean isOwn(TableProfile table, List<String> meaning) {
-        List<String> own = words(table.name());
-        return own.containsAll(meaning) && meaning.containsAll(own);
+    private static boolean holds(List<String> words, String word) {
+        return words.stream().anyMatch(w -> NameWords.areOne(w, word));
+    }
+
+    private static boolean holdsAll(List<String> words, List<String> some) {
+        return some.stream().allMatch(word -> holds(words, word));
     }
 
     /** 0 to 1. */
     double likeness(TableProfile child, int column, TableProfile parent, int key) {
-        String from = bare(child, column);
-        String to = bare(parent, key);
-        List<String> fromWords = words(from);
-        List<String> toWords = words(to);
-        List<String> tableWords = words(parent.name());
-        if (fromWords.isEmpty()) {
+        List<String> from = words(bare(child, column));
+        List<String> to = words(bare(parent, key));
+        List<String> table = words(parent.name());
+        if (from.isEmpty()) {
             return 0;
         }
-        boolean isBareKeyWord = fromWords.size() == 1 && KEY_WORDS.contains(fromWords.get(0));
-        if (fromWords.equals(toWords)) {
-            boolean isOfTable = tableWords.stream().anyMatch(fromWords::contains);
-            return isBareKeyWord ? 0 : isOfTable ? 1 : 0.93;
-        }
-        if (child == parent) {
-            return ownLikeness(fromWords);
+        if (from.equals(to)) {
+            boolean isBareKeyWord = from.size() == 1 && NameWords.isOfKeys(from.get(0));
+            return isBareKeyWord ? 0 : from.stream().anyMatch(word -> holds(table, word)) ? SAME_OF_TABLE : SAME;
         }
         List<String> meaning =
-                fromWords.stream().filter(w -> !KEY_WORDS.contains(w)).toList();
-        if (!meaning.isEmpty() && KeyRanking.isNamedLikeKey(from) && isOwn(child, meaning)) {
+                from.stream().filter(word -> !NameWords.isOfKeys(word)).toList();
+        if (child == parent) {
+            double own = ownLikeness(from);
+            return own == 0 && isOfPeople(parent) ? ofRole(meaning) : own;
+        }
+        boolean isNamedLikeKey = KeyRanking.isNamedLikeKey(bare(child, column));
+        List<String> own = words(child.name());
+        if (!meaning.isEmpty() && isNamedLikeKey && holdsAll(own, meaning) && holdsAll(meaning, own)) {
             // It counts the rows of its own table.
             return 0;
         }
-        Set<String> target = new HashSet<>(tableWords);
-        toWords.stream().filter(w -> !KEY_WORDS.contains(w)).forEach(target::add);
-        String joined = String.join("", fromWords);
-        String wantedByTable = String.join("", tableWords);
-        if (!wantedByTable.isEmpty() && joined.equals(wantedByTable)) {
-            return 0.95;
+        double likeness = ofMeaning(from, meaning, isNamedLikeKey, to, table);
+        List<String> unglued = meaning.stream().map(NameWords::withoutGluedKey).toList();
+        if (!unglued.equals(meaning)) {
+            likeness = Math.max(likeness, ofMeaning(from, unglued, true, to, table));
         }
-        if (!meaning.isEmpty() && target.containsAll(meaning)) {
-            return 0.9;
+        return Math.max(likeness, isOfPeople(parent) ? ofRole(meaning) : 0);
+    }
+
+    private static double ofRole(List<String> meaning) {
+        if (meaning.isEmpty()) {
+            return 0;
         }
-        if (tableWords.size() >= 1 && fromWords.containsAll(tableWords)) {
-            return 0.8;
+        String last = meaning.get(meaning.size() - 1);
+        return NameWords.isOfRoles(last) ? ROLE : NameWords.mayBeOfRoles(last) ? PERHAPS_ROLE : 0;
+    }
+
+    /** @param meaning the words of the child's column that are not only words for keys */
+    private static double ofMeaning(
+            List<String> from, List<String> meaning, boolean isNamedLikeKey, List<String> to, List<String> table) {
+        List<String> target = new ArrayList<>(table);
+        to.stream().filter(word -> !NameWords.isOfKeys(word)).forEach(target::add);
+        List<String> core =
+                meaning.stream().filter(word -> !NameWords.saysWhich(word)).toList();
+        if (core.isEmpty()) {
+            core = meaning;
         }
-        if (toWords.size() >= 1
-                && fromWords.size() > toWords.size()
-                && fromWords.containsAll(toWords)
-                && !KEY_WORDS.containsAll(toWords)) {
-            return 0.75;
+        if (!table.isEmpty() && String.join("", from).equals(String.join("", table))) {
+            return TABLE;
         }
+        if (!meaning.isEmpty() && holdsAll(target, meaning)) {
+            return TABLE_OR_KEY;
+        }
+        if (!core.isEmpty() && holdsAll(target, core)) {
+            return TABLE_OR_KEY;
+        }
+        if (!table.isEmpty() && holdsAll(from, table)) {
+            return WITH_TABLE;
+        }
+        boolean isOnlyOfKeys = to.stream().allMatch(NameWords::isOfKeys);
+        if (!to.isEmpty() && from.size() > to.size() && holdsAll(from, to) && !isOnlyOfKeys) {
+            return WITH_KEY;
+        }
+        if (core.size() == 1 && isShortForm(core.get(0), target)) {
+            return isNamedLikeKey ? SHORT_FORM : IN_PART;
+        }
+        return inPart(core, target);
+    }
+
+    private static boolean isShortForm(String word, List<String> target) {
+        return target.stream().anyMatch(whole -> NameWords.isShortFor(word, whole));
+    }
+
+    private static double inPart(List<String> meaning, List<String> target) {
+        double most = 0;
         for (String word : meaning) {
-            if (word.length() > 3 && target.contains(word)) {
-                return 0.5;
-            }
-            for (String t : target) {
-                boolean isInside = word.length() > 3
-                        && t.length() > 3
-                        && (word.startsWith(t) || word.endsWith(t) || t.startsWith(word));
-                if (isInside) {
-                    return 0.45;
+            for (String other : target) {
+                if (word.length() >= LEAST_LETTERS && NameWords.areOne(word, other)) {
+                    return IN_PART;
                 }
+                boolean isInside = word.length() >= LEAST_LETTERS
+                        && other.length() >= LEAST_LETTERS
+                        && (word.startsWith(other) || word.endsWith(other) || other.startsWith(word));
+                most = isInside ? INSIDE : most;
             }
         }
-        return 0;
+        return most;
     }
 }

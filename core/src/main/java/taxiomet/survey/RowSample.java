@@ -83,6 +83,33 @@ final class RowSample {
         return new Coverage(counted, covered);
     }
 
+    /** The hashes of a column, nulls left out. */
+    long[] hashesOf(int column) {
+        long[] hashes = new long[rows];
+        int count = 0;
+        for (int r = 0; r < rows; r++) {
+            long cell = cells[r * width + column];
+            if (cell != 0) {
+                hashes[count++] = cell;
+            }
+        }
+        return java.util.Arrays.copyOf(hashes, count);
+    }
+
+    /** How many rows have a value of a column that can be looked up in a sample of keys, and how many of these are in it. */
+    Coverage coverageBy(int column, HashSample keys) {
+        int counted = 0;
+        int covered = 0;
+        for (int r = 0; r < rows; r++) {
+            long cell = cells[r * width + column];
+            if (cell != 0 && keys.wouldHold(cell)) {
+                counted++;
+                covered += keys.holds(cell) ? 1 : 0;
+            }
+        }
+        return new Coverage(counted, covered);
+    }
+
     /** How many rows were looked at, and how many of them were found in another sample. */
     record Coverage(int rows, int covered) {
         double share() {

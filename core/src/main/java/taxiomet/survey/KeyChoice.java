@@ -1,0 +1,94 @@
+package taxiomet.survey;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.ToDoubleFunction;
+import taxiomet.finding.CheckResult.RuleResult;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
+
+/** Which columns of a table are its key, of those that were counted. */
+final class KeyChoice {
+    private static final double ALMOST_COSTS = 0.1;
+    /** Dirty rows are few; columns that are nearly unique by accident have many. */
+    private static final double EXCESS_COSTS = 0.2;
+
+    private static final double MUCH_EXCESS = 20;
+    private static final double EACH_LINK_GAINS = 0.08;
+    private static final double MOST_GAINED = 0.24;
+
+    private final Counts counts;
+
+    KeyChoice(Counts counts) {
+        this.counts = counts;
+    }
+
+    /** Those that hold or nearly hold: the primary one first, then exact ones, the likeliest first. */
+    List<CandidateKey> ranked(TableProfile profile, List<int[]> keys) {
+        List<CandidateKey> candidates = new ArrayList<>();
+        for (int i = 0; i < keys.size(); i++) {
+            candidate(profile, keys.get(i), Draft.keyName(i)).ifPresent(candidates::add);
+        }
+        return withPrimary(candidates, key -> 0);
+    }
+
+    /** The same keys again, now that links are known: what is pointed at is a key, whatever it is called. */
+    static List<CandidateKey> pointedAt(List<CandidateKey> keys, List<CandidateLink> links) {
+        return withPrimary(keys, key -> {
+            long pointing = links.stream()
+                    .filter(link -> link.isChosen()
+                            && link.counts().parent().equals(key.table())
+                            && !link.counts().child().equals(key.table())
+                            && link.counts().parentColumns().equals(key.columns()))
+                    .count();
+            return Math.min(MOST_GAINED, EACH_LINK_GAINS * pointing);
+        });
+    }
+
+    private static List<CandidateKey> withPrimary(List<CandidateKey> keys, ToDoubleFunction<CandidateKey> gain) {
+        List<CandidateKey> ranked = new ArrayList<>(keys);
+        ranked.sort(Comparator.comparing((CandidateKey key) -> !key.isExact())
+                .thenComparing(Comparator.comparingDouble(CandidateKey::score).reversed()));
+        if (!ranked.isEmpty()) {
+            CandidateKey first =
+                    Collections.max(ranked, Comparator.comparingDouble(key -> key.score() + gain.applyAsDouble(key)));
+            ranked.remove(first);
+            ranked.replaceAll(CandidateKey::asOther);
+            ranked.add(0, first.asPrimary());
+        }
+        return ranked;
+    }
+
+    private Optional<CandidateKey> candidate(TableProfile profile, int[] key, String name) {
+        // There is no rule where no row lacks a value.
+        Optional<RuleResult> nulls = counts.rule(profile.name(), name);
+        long withNull = nulls.map(RuleResult::broken).orElse(0L);
+        long illTyped = nulls.map(RuleResult::notJudged).orElse(0L);
+        Optional<Finding> doubles = counts.finding(FindingKind.DUPLICATE, profile.name(), name);
+        long excess =
+                doubles.map(f -> ((Finding.Duplicates) f.details()).excess()).orElse(0L);
+        long tolerated = KeyFinder.tolerated(profile.rows);
+        if (excess > tolerated || withNull > tolerated) {
+            return Optional.empty();
+        }
+        List<String> reasons = new ArrayList<>();
+        double score = KeyRanking.score(profile, key, reasons);
+        boolean isExact = excess + withNull + illTyped == 0;
+        List<Evidence> rows = doubles.map(Finding::examples).orElse(List.of());
+        return Optional.of(new CandidateKey(
+                profile.name(),
+                Draft.names(profile, key),
+                excess,
+                withNull,
+                illTyped > 0,
+                isExact ? score : Math.max(0, score - ALMOST_COSTS - EXCESS_COSTS * Math.min(1, excess / MUCH_EXCESS)),
+                reasons,
+                false,
+                false,
+                rows));
+    }
+}
