@@ -1,5 +1,6 @@
 package taxiomet.survey;
 
+import java.util.ArrayList;
 import java.util.List;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.Finding.MissingValue;
@@ -36,6 +37,12 @@ public record CandidateLink(
 
     CandidateLink choose() {
         return new CandidateLink(counts, isOneToOne, isNamed, isOfPlainNumbers, score, reasons, true, missing);
+    }
+
+    CandidateLink leaveOut(String reason) {
+        List<String> more = new ArrayList<>(reasons);
+        more.add(reason);
+        return new CandidateLink(counts, isOneToOne, isNamed, isOfPlainNumbers, score, more, false, missing);
     }
 
     /** The share of the rows judged that have a parent; 1 where none is judged. */

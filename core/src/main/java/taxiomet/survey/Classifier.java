@@ -13,6 +13,9 @@ import taxiomet.values.ValueReader;
 final class Classifier {
     private static final Hasher64 HASHER = Hashing.xxh3_64();
     private static final int LONGEST_SHAPE = 80;
+    /** Tells moments from numbers. */
+    private static final long OF_MOMENTS = 7;
+
     private static final long FIRST = 0x9E3779B97F4A7C15L;
     private static final long SECOND = 0xBF58476D1CE4E5B9L;
     /** The inverse of each, modulo 2 to the 64th. */
@@ -85,7 +88,7 @@ final class Classifier {
     static long hashOf(ValueClass found, long high, long low) {
         return found == ValueClass.WHOLE
                 ? mix(high)
-                : mix(mix(high) + 31 * low + (found.compareTo(ValueClass.DATE) >= 0 ? 7 : 0));
+                : mix(mix(high) + 31 * low + (found.compareTo(ValueClass.DATE) >= 0 ? OF_MOMENTS : 0));
     }
 
     /** The whole number that a hash is of, where it is one of a whole number: those are only mixed, and nothing of them is lost. */
@@ -93,6 +96,11 @@ final class Classifier {
         long mixed = (hash ^ hash >>> 32) * UNDO_SECOND;
         mixed = (mixed ^ mixed >>> 29 ^ mixed >>> 58) * UNDO_FIRST;
         return mixed ^ mixed >>> 32;
+    }
+
+    /** The days since 1970 that a hash is of, where it is one of a date. */
+    static long dayOf(long hash) {
+        return wholeOf(wholeOf(hash) - OF_MOMENTS);
     }
 
     private static long mix(long value) {

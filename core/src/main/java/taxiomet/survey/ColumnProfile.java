@@ -38,6 +38,23 @@ public record ColumnProfile(
         remarks = List.copyOf(remarks);
     }
 
+    ColumnProfile withGuess(TypeGuess another) {
+        return new ColumnProfile(
+                name,
+                values,
+                nulls,
+                emptyTexts,
+                distinct,
+                distinctIsExact,
+                another,
+                shortest,
+                longest,
+                least,
+                greatest,
+                commonest,
+                remarks);
+    }
+
     /** A value and in how many rows it stands. */
     public record CommonValue(String value, long rows, boolean isExact) {}
 }

@@ -24,6 +24,8 @@ final class ColumnProfiler {
     private static final int EXAMPLES = 5;
     private static final int LONGEST_EXAMPLE = 60;
     private static final int LEAST_CODES_IN_TEN = 2;
+    /** One value of so many at least makes a type worth a thought. */
+    private static final long LEAST_OF_TYPE = 6;
 
     private final String name;
     private final Classifier classifier;
@@ -51,6 +53,9 @@ final class ColumnProfiler {
     private long leadingZeros;
     private long compactDates;
     private long zeroOrOne;
+    /** Words for true and false as a database would write them. */
+    private long plainTruths;
+
     private long leastWhole = Long.MAX_VALUE;
     private long greatestWhole = Long.MIN_VALUE;
     private long mostScale;
@@ -249,7 +254,11 @@ final class ColumnProfiler {
                 noteDigits(bytes, start, length, found == ValueClass.DECIMAL ? '.' : ',');
                 byValue.addNumber(byPoint(high, low), bytes, start, length);
             }
-            case TEXT, TRUTH, FLOATING, UUID -> byText.addText(bytes, start, length);
+            case TRUTH -> {
+                plainTruths += bytes[start] == 't' || bytes[start] == 'f' ? 1 : 0;
+                byText.addText(bytes, start, length);
+            }
+            case TEXT, FLOATING, UUID -> byText.addText(bytes, start, length);
             default -> byValue.addNumber((double) high, bytes, start, length);
         }
     }
@@ -426,17 +435,14 @@ final class ColumnProfiler {
         long n = values;
         long whole = count(ValueClass.WHOLE);
         long decimal = whole + count(ValueClass.DECIMAL);
-        boolean isCode = whole > 0 && leadingZeros * 10 >= whole * LEAST_CODES_IN_TEN;
+        boolean haveOneLength = shortest == longest && longest > 1;
+        boolean isCode =
+                whole > 0 && leadingZeros > 0 && (haveOneLength || leadingZeros * 10 >= whole * LEAST_CODES_IN_TEN);
         if (n == 0) {
             return text("");
         }
         if (!isCode && fits(whole, n)) {
-            Name type = leastWhole >= Short.MIN_VALUE && greatestWhole <= Short.MAX_VALUE
-                    ? Name.SMALLINT
-                    : leastWhole >= Integer.MIN_VALUE && greatestWhole <= Integer.MAX_VALUE
-                            ? Name.INTEGER
-                            : Name.BIGINT;
-            return guess(ColumnType.of(type), null, false, n - whole, List.of(ValueClass.WHOLE));
+            return guess(integer(), null, false, n - whole, List.of(ValueClass.WHOLE));
         }
         if (!isCode && fits(decimal, n) && decimal > whole) {
             return guess(numeric(), null, false, n - decimal, List.of(ValueClass.WHOLE, ValueClass.DECIMAL));
@@ -455,6 +461,9 @@ final class ColumnProfiler {
                     List.of(ValueClass.WHOLE, ValueClass.DECIMAL, ValueClass.FLOATING));
         }
         long truth = count(ValueClass.TRUTH) + zeroOrOne;
+        if (fits(truth, n) && count(ValueClass.TRUTH) > 0 && plainTruths * 2 < count(ValueClass.TRUTH)) {
+            return text("words for yes and no, taken for texts");
+        }
         if (fits(truth, n) && count(ValueClass.TRUTH) > 0) {
             return guess(
                     ColumnType.of(Name.BOOLEAN), null, false, n - truth, List.of(ValueClass.TRUTH, ValueClass.WHOLE));
@@ -466,7 +475,27 @@ final class ColumnProfiler {
         if (fits(count(ValueClass.UUID), n)) {
             return guess(ColumnType.of(Name.UUID), null, false, n - count(ValueClass.UUID), List.of(ValueClass.UUID));
         }
-        return text(isCode && whole * 2 > n ? "numbers with leading zeros: codes, taken for texts" : "");
+        return text(isCode && whole * 2 > n ? TypeGuess.CODES : "");
+    }
+
+    /** The guess when the column is of a type that another has, where more than a few of its values are of it. */
+    Optional<TypeGuess> guessAs(TypeGuess another) {
+        Collection<ValueClass> fitting = AgreedTypes.classesOf(another);
+        long fit = count(fitting.toArray(new ValueClass[0]));
+        if (fit * LEAST_OF_TYPE < values || fitting.isEmpty()) {
+            return Optional.empty();
+        }
+        ColumnType type = another.type().isInteger() ? integer() : another.type();
+        return Optional.of(guess(type, another.format().orElse(null), false, values - fit, fitting));
+    }
+
+    private ColumnType integer() {
+        return ColumnType.of(
+                leastWhole >= Short.MIN_VALUE && greatestWhole <= Short.MAX_VALUE
+                        ? Name.SMALLINT
+                        : leastWhole >= Integer.MIN_VALUE && greatestWhole <= Integer.MAX_VALUE
+                                ? Name.INTEGER
+                                : Name.BIGINT);
     }
 
     private Optional<TypeGuess> moment(long n) {
@@ -540,10 +569,7 @@ final class ColumnProfiler {
     }
 
     private ColumnType textType() {
-        return longest == 0
-                ? ColumnType.of(Name.TEXT)
-                : ColumnType.parse("varchar(" + Math.min(longest, 10_000_000) + ")")
-                        .orElseThrow();
+        return TypeGuess.text(longest);
     }
 
     private TypeGuess text(String reason) {

@@ -24,6 +24,8 @@ final class KeyFinder {
     private static final int LEAST_COUNTED = 5;
     private static final int LEAST_OF_MANY = 4;
     private static final long MANY_ROWS = 1_000_000;
+    private static final int FEW_COLUMNS = 8;
+    private static final int WIDER = 2;
     private static final double LIKELY = 0.6;
     /** Of fewer rows none may repeat. */
     private static final long FEWEST = 5;
@@ -57,6 +59,12 @@ final class KeyFinder {
         int most = Math.min(columns.length, columns.length <= NARROW ? widest : Math.min(widest, MOST_IN_WIDE));
         for (int width = 1; width <= most && exact.size() < MOST_FOUND; width++) {
             combine(columns, new int[width], 0, 0);
+        }
+        if (columns.length <= FEW_COLUMNS && exact.stream().allMatch(key -> KeyRanking.holdAmount(table, key))) {
+            // Nothing but amounts tells rows apart so far: a wider key is likelier.
+            for (int width = most + 1; width <= Math.min(columns.length, widest + WIDER); width++) {
+                combine(columns, new int[width], 0, 0);
+            }
         }
         Comparator<int[]> likeliest =
                 Comparator.comparingDouble(key -> -KeyRanking.score(table, key, new ArrayList<>()));

@@ -9,15 +9,14 @@ final class KeyRanking {
     private static final Pattern GLUED = Pattern.compile(
             ".*\\p{Ll}{2}(?:nr|nummer|number|code|key)|.*(?:[a-z]Id|[a-z]ID|[a-z]No)|\\p{Lu}{2,}(?:ID|NO|CD|NR)");
     private static final double WIDTH_COSTS = 0.12;
-    private static final double AMOUNT_COSTS = 0.15;
+    private static final double AMOUNT_COSTS = 0.25;
     private static final double PROSE = 40;
 
     private KeyRanking() {}
 
     static boolean isNamedLikeKey(String column) {
         List<String> words = NameWords.of(column);
-        return (!words.isEmpty() && NameWords.isOfKeys(words.get(words.size() - 1)))
-                || GLUED.matcher(column).matches();
+        return NameWords.nameKey(words) || GLUED.matcher(column).matches();
     }
 
     /** How much one column looks like part of a key, 0 to 1. */
@@ -26,7 +25,6 @@ final class KeyRanking {
         double score = 0.32;
         score += 0.22 * (1 - (double) column / Math.max(1, table.width()));
         score += isNamedLikeKey(profile.name()) ? 0.2 : 0;
-        score -= NameWords.isAmount(NameWords.of(profile.name())) ? AMOUNT_COSTS : 0;
         ColumnType type = profile.guess().type();
         score += switch (type.family()) {
             case EXACT_NUMBER -> type.isInteger() ? 0.2 : -0.22;
@@ -46,6 +44,16 @@ final class KeyRanking {
         return Math.max(0, Math.min(1, score));
     }
 
+    /** Whether one of the columns is named for something counted or paid, which tells rows apart by accident. */
+    static boolean holdAmount(TableProfile table, int[] columns) {
+        for (int column : columns) {
+            if (NameWords.isAmount(NameWords.of(table.columns.get(column).name()))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     private static boolean hasFixedLength(ColumnProfile profile) {
         return profile.shortest() == profile.longest();
     }
@@ -59,6 +67,7 @@ final class KeyRanking {
             named += isNamedLikeKey(table.columns.get(column).name()) ? 1 : 0;
         }
         double score = sum / columns.length - WIDTH_COSTS * (columns.length - 1);
+        score -= holdAmount(table, columns) ? AMOUNT_COSTS : 0;
         if (columns.length == 1 && columns[0] == 0) {
             reasons.add("the first column");
         }

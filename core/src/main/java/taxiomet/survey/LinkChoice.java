@@ -21,6 +21,11 @@ final class LinkChoice {
     /** Where links are named for what they point at, numbers that are not are probably no links. */
     private static final double UNNAMED_COSTS = 0.12;
 
+    private static final double HALF = 0.5;
+    /** And where nearly all are, the more so. */
+    private static final double NOT_NAMED_COSTS = 0.13;
+
+    private static final double NEARLY_ALL = 0.8;
     private static final double NEARLY_WHOLE = 0.95;
     private static final double SATELLITE_COSTS = 0.08;
     /** That others point at a key speaks for one more. */
@@ -57,10 +62,46 @@ final class LinkChoice {
                     && taken.add(link.counts().child() + link.counts().columns());
             boolean isPart = isBest && candidates.stream().anyMatch(other -> isPartOf(link, other));
             boolean isMirrored = isBest && chosen.stream().anyMatch(other -> other.isChosen() && isMirror(other, link));
+            boolean isSaid = isBest && isSaidAlready(link, chosen);
             CandidateLink bounded = link.withScore(Math.max(0, Math.min(1, link.score())));
-            chosen.add(isBest && !isMirrored && !isPart ? bounded.choose() : bounded);
+            chosen.add(isBest && !isMirrored && !isPart && !isSaid ? bounded.choose() : bounded);
         }
-        return chosen;
+        return chosen.stream().map(link -> followsFrom(link, chosen)).toList();
+    }
+
+    /** A link to a grandparent by columns that point at the parent too says nothing that the other two do not say. */
+    private static CandidateLink followsFrom(CandidateLink link, List<CandidateLink> all) {
+        if (!link.isChosen()) {
+            return link;
+        }
+        List<String> columns = link.counts().columns();
+        for (CandidateLink wider : all) {
+            boolean leads = wider.isChosen()
+                    && wider.counts().child().equals(link.counts().child())
+                    && wider.counts().columns().size() > columns.size()
+                    && wider.counts().columns().containsAll(columns)
+                    && wider.counts().halfNulls() == 0;
+            if (leads) {
+                List<String> there = columns.stream()
+                        .map(column -> wider.counts()
+                                .parentColumns()
+                                .get(wider.counts().columns().indexOf(column)))
+                        .toList();
+                boolean leadsOn = all.stream()
+                        .anyMatch(last -> last.isChosen()
+                                && last.counts().child().equals(wider.counts().parent())
+                                && last.counts().columns().equals(there)
+                                && last.counts().parent().equals(link.counts().parent())
+                                && last.counts()
+                                        .parentColumns()
+                                        .equals(link.counts().parentColumns()));
+                if (leadsOn) {
+                    return link.leaveOut(
+                            "follows from the link to " + wider.counts().parent());
+                }
+            }
+        }
+        return link;
     }
 
     /** Of two tables with one key, of which one points at the other, links point at the other. */
@@ -105,16 +146,44 @@ final class LinkChoice {
     private static List<CandidateLink> againstTheirNames(List<CandidateLink> candidates) {
         List<CandidateLink> likely =
                 candidates.stream().filter(link -> link.score() >= LEAST_SCORE).toList();
-        long named = likely.stream().filter(CandidateLink::isNamed).count();
-        if (named * 2 < likely.size()) {
+        double named = (double) likely.stream().filter(CandidateLink::isNamed).count() / Math.max(1, likely.size());
+        if (named < HALF) {
             return candidates;
         }
+        double costs = UNNAMED_COSTS + (named > NEARLY_ALL ? NOT_NAMED_COSTS : 0);
         List<CandidateLink> judged = new ArrayList<>();
         for (CandidateLink link : candidates) {
-            judged.add(
-                    link.isNamed() || !link.isOfPlainNumbers() ? link : link.withScore(link.score() - UNNAMED_COSTS));
+            judged.add(link.isNamed() || !link.isOfPlainNumbers() ? link : link.withScore(link.score() - costs));
         }
         return judged;
+    }
+
+    /**
+     * Whether links chosen already point at the same parent from all the columns of another, of as many columns; or from others, and this one
+     * only repeats what stands in the parent's row.
+     */
+    private boolean isSaidAlready(CandidateLink link, List<CandidateLink> chosen) {
+        Set<String> columns = new HashSet<>(link.counts().columns());
+        boolean pointsThere = false;
+        for (CandidateLink other : chosen) {
+            boolean isAlike = other.isChosen()
+                    && other.counts().child().equals(link.counts().child())
+                    && other.counts().parent().equals(link.counts().parent());
+            if (isAlike && other.counts().parentColumns().equals(link.counts().parentColumns())) {
+                columns.removeAll(other.counts().columns());
+            }
+            boolean isOtherWay = other.isChosen()
+                    && other.counts().child().equals(link.counts().parent())
+                    && other.counts().parent().equals(link.counts().child());
+            pointsThere |= (isAlike || isOtherWay) && isPrimary(other);
+        }
+        return columns.isEmpty() || (pointsThere && !isPrimary(link));
+    }
+
+    private boolean isPrimary(CandidateLink link) {
+        return keys.get(link.counts().parent()).stream()
+                .anyMatch(key ->
+                        key.isPrimary() && key.columns().equals(link.counts().parentColumns()));
     }
 
     /** A column that points at a parent together with others does not point at its primary key alone too. */

@@ -30,7 +30,9 @@ final class LinkFinder {
     private static final double LEAST_LIKENESS = 0.4;
     private static final int MOST_PARENTS = 5;
     private static final int MOST_PER_PAIR = 3;
-    private static final int MOST_COMBINATIONS = 64;
+    private static final int MOST_COMBINATIONS = 256;
+    private static final double ONE_KIND_GAINS = 0.4;
+    private static final double SIDE_BY_SIDE_GAINS = 0.2;
     private static final int MOST_FOR_A_PART = 4;
 
     /** Columns of a child, and the key of a parent that they may point at. */
@@ -107,7 +109,36 @@ final class LinkFinder {
             guess += names.likeness(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i])
                     + LinkRanking.rangeFit(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]);
         }
-        return guess / pair.columns().length;
+        guess /= pair.columns().length;
+        if (pair.isSingle()) {
+            double coverage = pair.child()
+                    .hashes
+                    .get(pair.columns()[0])
+                    .coverageBy(pair.parent().hashes.get(pair.key()[0]))
+                    .orElse(1);
+            return guess - (1 - coverage);
+        }
+        return guess + (areOfOneKind(pair) ? ONE_KIND_GAINS : 0) + (areSideBySide(pair) ? SIDE_BY_SIDE_GAINS : 0);
+    }
+
+    /** Whether the names of all columns say the same beyond those of the key: from_region and from_depot, but not to_depot. */
+    private boolean areOfOneKind(Pair pair) {
+        List<String> first = names.beyond(pair.child(), pair.columns()[0], pair.parent(), pair.key()[0]);
+        for (int i = 1; i < pair.columns().length; i++) {
+            if (!first.equals(names.beyond(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]))) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static boolean areSideBySide(Pair pair) {
+        for (int i = 1; i < pair.columns().length; i++) {
+            if (pair.columns()[i] != pair.columns()[i - 1] + pair.key()[i] - pair.key()[i - 1]) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private boolean isPossible(TableProfile child, int column, TableProfile parent, int key) {
@@ -201,7 +232,7 @@ final class LinkFinder {
                 }
             }
             int toPart = part;
-            possible.sort(Comparator.comparingDouble((Integer c) -> -names.likeness(child, c, parent, toPart)));
+            possible.sort(Comparator.comparingDouble((Integer c) -> -names.likenessOfPart(child, c, parent, toPart)));
             choices.add(possible.subList(0, Math.min(MOST_FOR_A_PART, possible.size())));
         }
         List<Pair> pairs = new ArrayList<>();
@@ -219,7 +250,7 @@ final class LinkFinder {
                         from.guess().type(), parent.columns.get(part).guess().type())) {
             return false;
         }
-        boolean isNamed = names.likeness(child, column, parent, part) >= LinkRanking.NAMED;
+        boolean isNamed = names.likenessOfPart(child, column, parent, part) >= LinkRanking.NAMED;
         OptionalDouble ofValues = child.hashes.get(column).coverageBy(parent.hashes.get(part));
         RowSample.Coverage ofRows =
                 child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.hashes.get(part));

@@ -24,6 +24,11 @@ final class LinkRanking {
     private static final double OWN_KEY_COSTS = 0.4;
     private static final double NEARLY_ALL = 0.99;
     private static final double FROM_BELOW_COSTS = 0.15;
+    /** What tells the rows of its own table apart seldom points elsewhere without saying so. */
+    private static final double OWN_VALUES_COSTS = 0.3;
+
+    private static final double OWN_NUMBERS_COSTS = 0.05;
+
     private static final double COUNTED_COSTS = 0.55;
     /** Two tables with as many rows, each counted from the same number on. */
     private static final double COUNTED_ALIKE_COSTS = 0.15;
@@ -66,9 +71,15 @@ final class LinkRanking {
     static double likeness(LinkFinder.Pair pair, NameLikeness names) {
         double sum = 0;
         for (int i = 0; i < pair.columns().length; i++) {
-            sum += names.likeness(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]);
+            sum += likeness(pair, i, names);
         }
         return sum / pair.columns().length;
+    }
+
+    private static double likeness(LinkFinder.Pair pair, int part, NameLikeness names) {
+        return pair.isSingle()
+                ? names.likeness(pair.child(), pair.columns()[part], pair.parent(), pair.key()[part])
+                : names.likenessOfPart(pair.child(), pair.columns()[part], pair.parent(), pair.key()[part]);
     }
 
     /** Whether whole numbers, which lie in ranges by accident, are all that there is: not even a name like that of a key. */
@@ -146,7 +157,7 @@ final class LinkRanking {
             boolean isOneWhole = false;
             int width = pair.columns().length;
             for (int i = 0; i < width; i++) {
-                double here = names.likeness(pair.child(), pair.columns()[i], pair.parent(), pair.key()[i]);
+                double here = likeness(pair, i, names);
                 boolean isInteger = pair.child()
                         .columns
                         .get(pair.columns()[i])
@@ -286,7 +297,7 @@ final class LinkRanking {
             reasons.add("only " + from.distinct() + " different values");
         }
         if (from.guess().type().family() == Family.MOMENT || child.isDay[column]) {
-            penalty += 0.5;
+            penalty += evidence.isSurprising() ? 0.15 : 0.5;
         }
         if (isPlain && evidence.isWhole && (evidence.fit < 0.5 || evidence.spread < 0.5)) {
             penalty += 0.4;
@@ -300,14 +311,14 @@ final class LinkRanking {
             penalty += FROM_BELOW_COSTS;
         }
         penalty += ofMeasures(evidence, reasons);
-        boolean childIsKey = isUnique(from);
-        if (evidence.isWhole && countsItsRows(child, column) && !evidence.isNamed()) {
+        boolean isOnlyTheSame = evidence.names.isOnlyTheSame(child, column, pair.parent(), pair.key()[0]);
+        if (evidence.isWhole && countsItsRows(child, column) && (!evidence.isNamed() || isOnlyTheSame)) {
             penalty +=
                     areCountedAlike(child, column, pair.parent(), pair.key()[0]) ? COUNTED_ALIKE_COSTS : COUNTED_COSTS;
             reasons.add("both count their own rows");
         }
-        if (pair.isOfOneTable() && evidence.name == 0 && evidence.isWhole && childIsKey) {
-            penalty += 0.3;
+        if (isUnique(from) && !evidence.isNamed() && !(evidence.isWhole && countsItsRows(child, column))) {
+            penalty += evidence.isWhole ? OWN_NUMBERS_COSTS : OWN_VALUES_COSTS;
         }
         return penalty;
     }

@@ -8,6 +8,7 @@ import java.util.Map;
 /** How much the name of a child's column speaks for a parent: it names the parent's column, or its table, or a role there. */
 final class NameLikeness {
     private static final double SAME_OF_TABLE = 1;
+    private static final double SAME_OF_TABLE_IN_PART = 0.96;
     private static final double SAME = 0.93;
     private static final double TABLE = 0.95;
     private static final double TABLE_OR_KEY = 0.9;
@@ -81,6 +82,30 @@ final class NameLikeness {
         return some.stream().allMatch(word -> holds(words, word));
     }
 
+    /** The same for one of several columns: what is called no in both is the same there. */
+    double likenessOfPart(TableProfile child, int column, TableProfile parent, int key) {
+        boolean isSame = words(bare(child, column)).equals(words(bare(parent, key)));
+        return Math.max(isSame ? SAME : 0, likeness(child, column, parent, key));
+    }
+
+    /** Whether a column is named as the key is, but for nothing of the table: then both may only count their own rows. */
+    boolean isOnlyTheSame(TableProfile child, int column, TableProfile parent, int key) {
+        return likeness(child, column, parent, key) == SAME;
+    }
+
+    /**
+     * What a name says beyond that of the column it may point at: from in from_region, for region.
+     *
+     * @return words, sorted
+     */
+    List<String> beyond(TableProfile child, int column, TableProfile parent, int key) {
+        List<String> to = words(bare(parent, key));
+        return words(bare(child, column)).stream()
+                .filter(word -> !holds(to, word))
+                .sorted()
+                .toList();
+    }
+
     /** 0 to 1. */
     double likeness(TableProfile child, int column, TableProfile parent, int key) {
         List<String> from = words(bare(child, column));
@@ -91,7 +116,8 @@ final class NameLikeness {
         }
         if (from.equals(to)) {
             boolean isBareKeyWord = from.size() == 1 && NameWords.isOfKeys(from.get(0));
-            return isBareKeyWord ? 0 : from.stream().anyMatch(word -> holds(table, word)) ? SAME_OF_TABLE : SAME;
+            boolean isOfTable = from.stream().anyMatch(word -> holds(table, word));
+            return isBareKeyWord ? 0 : isOfTable ? holdsAll(from, table) ? SAME_OF_TABLE : SAME_OF_TABLE_IN_PART : SAME;
         }
         List<String> meaning =
                 from.stream().filter(word -> !NameWords.isOfKeys(word)).toList();
@@ -118,7 +144,9 @@ final class NameLikeness {
             return 0;
         }
         String last = meaning.get(meaning.size() - 1);
-        return NameWords.isOfRoles(last) ? ROLE : NameWords.mayBeOfRoles(last) ? PERHAPS_ROLE : 0;
+        return NameWords.isOfRoles(last) || NameWords.sayByWhom(meaning)
+                ? ROLE
+                : NameWords.mayBeOfRoles(last) ? PERHAPS_ROLE : 0;
     }
 
     /** @param meaning the words of the child's column that are not only words for keys */

@@ -12,6 +12,8 @@ final class NameWords {
             setOf("id key no nr num number code uuid guid ref fk cd ident identifier cod codigo numero"
                     + " nummer kennung schluessel schlüssel clave cle clé lfd seq pk");
 
+    private static final Set<String> LEADING_KEY_WORDS = setOf("id cod code codigo num numero clave cle clé nr pk fk");
+
     /** Words for who stands above, beside or before in one table. */
     private static final Set<String> KINSHIP =
             setOf("parent mother father boss manager super supervisor chief leader previous prev next before"
@@ -26,8 +28,8 @@ final class NameWords {
                     + " von nach alt neu ziel ab an erste zweite de du des vers desde hasta origen destino da per il la le");
 
     /** Words for what is counted, weighed or paid: not for what is pointed at, nor for what tells rows apart. */
-    private static final Set<String> AMOUNTS =
-            setOf("count counts amount amt sum total qty quantity price cost fee rate percent pct ratio score"
+    private static final Set<String> AMOUNTS = setOf(
+            "count counts amount amt sum total qty quantity unit price cost fee rate revenue percent pct ratio score"
                     + " points weight height width length depth size age pieces copies pages sheets seats capacity volume area distance speed"
                     + " temperature balance value tax discount duration"
                     + " anzahl menge betrag preis kosten summe gewicht höhe hoehe breite laenge länge tiefe groesse größe alter dauer stück stueck"
@@ -44,7 +46,7 @@ final class NameWords {
     private static final Set<String> ROLES =
             setOf("clerk adviser advisor author owner holder warden deputy keeper driver pilot teacher tutor"
                     + " doctor nurse agent buyer seller lender borrower reader writer editor inspector operator reporter requester approver"
-                    + " assignee creator maker leader head chair member captain mate host guest judge referee coach witness contact"
+                    + " assignee creator maker husband wife spouse partner child son daughter sibling leader head chair member captain mate host guest judge referee coach witness contact"
                     + " sachbearbeiter betreuer leiter lehrer arzt fahrer pruefer prüfer kaeufer käufer verkaeufer verkäufer autor besitzer vertreter"
                     + " responsable auteur conducteur medecin médecin gardien vendeur acheteur autor encargado conductor profesor vendedor"
                     + " responsabile autore medico");
@@ -53,6 +55,9 @@ final class NameWords {
             setOf("number order paper letter quarter water counter folder container layer color tier user"
                     + " parameter filter pointer chapter meter liter litre cover power center content document element department percent event"
                     + " semester register answer header footer error floor door sector factor vendor supplier");
+
+    /** After the word for what was done. */
+    private static final Set<String> BY = setOf("by von durch par por da");
 
     private static final Set<String> PEOPLE =
             setOf("person people employee staff personnel worker keeper member user customer client patient"
@@ -69,8 +74,13 @@ final class NameWords {
 
     private NameWords() {}
 
+    /** As they are when taken from a name. */
     private static Set<String> setOf(String words) {
-        return Set.copyOf(new HashSet<>(List.of(words.split(" "))));
+        Set<String> set = new HashSet<>();
+        for (String word : words.split(" ", -1)) {
+            set.add(singular(word));
+        }
+        return Set.copyOf(set);
     }
 
     /** Words of a name: keeper_id, keeperId and KEEPER-ID are keeper and id. */
@@ -101,6 +111,12 @@ final class NameWords {
         return KEY_WORDS.contains(word);
     }
 
+    /** Whether words name a key: their last is one for keys, or their first, where languages put it there. */
+    static boolean nameKey(List<String> words) {
+        return !words.isEmpty()
+                && (KEY_WORDS.contains(words.get(words.size() - 1)) || LEADING_KEY_WORDS.contains(words.get(0)));
+    }
+
     static boolean saysWhich(String word) {
         return WHICH.contains(word);
     }
@@ -117,6 +133,11 @@ final class NameWords {
                 && !TIMES.contains(word)
                 && !NO_ROLES.contains(word)
                 && !WHICH.contains(word);
+    }
+
+    /** Whether the words say who did something: given by, signed by. */
+    static boolean sayByWhom(List<String> words) {
+        return words.size() > 1 && BY.contains(words.get(words.size() - 1));
     }
 
     static boolean isOfRoles(String word) {

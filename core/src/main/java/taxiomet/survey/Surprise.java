@@ -40,14 +40,25 @@ final class Surprise {
             bits = hits * ofText(parent, key);
         } else if (from.family() == Family.UUID) {
             bits = hits * BITS_OF_WORD;
-        } else if (from.family() == Family.MOMENT) {
-            bits = 0;
+        } else if (from.family() == Family.MOMENT && child.ranges[column] != null && parent.ranges[key] != null) {
+            bits = hits * ofNumber(parent, key);
         }
         return Math.min(MOST, bits);
     }
 
+    /** The same, whatever the column's own type: for as many values as the key has of them. */
+    static double ofAgreement(TableProfile child, int column, TableProfile parent, int key, double coverage) {
+        double hits = child.columns.get(column).distinct() * coverage;
+        ColumnType to = parent.columns.get(key).guess().type();
+        double each = to.isInteger() ? ofNumber(parent, key) : to.isText() ? ofText(parent, key) : BITS_OF_WORD;
+        return hits < 2 ? 0 : Math.min(MOST, hits * each);
+    }
+
     /** Bits for one number that is a key: of how many numbers in the range of the keys one is a key. */
     static double ofNumber(TableProfile parent, int key) {
+        if (parent.isDay[key]) {
+            return 0;
+        }
         double span = parent.ranges[key].span();
         double keys = parent.columns.get(key).distinct();
         return keys <= 0 || span <= keys * 1.1 ? 0 : log2(span / keys);

@@ -58,6 +58,7 @@ public final class Survey {
         List<TableProfile> profiles = profiles(context);
         Map<TableProfile, List<int[]>> keys = new LinkedHashMap<>();
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
+        AgreedTypes.agree(profiles, keys, names);
         List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
         CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), 0);
         Counts counts = new Counts();

@@ -1,18 +1,24 @@
 package taxiomet.survey;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
+import taxiomet.charter.ColumnType;
 
 /** What one table holds, with the samples that keys and links are looked for in. */
 final class TableProfile {
+    private static final long FARTHEST_DAY = 4_000_000;
+
     final FoundTable table;
     final List<ColumnProfile> columns;
+    private final List<ColumnProfiler> profilers;
     final List<HashSample> hashes;
     final List<RowSample> rowSamples;
     final double[] averageLengths;
     final long[] leastWhole;
     final long[] greatestWhole;
-    /** Where the whole numbers of a column lie; null where it does not hold whole numbers. */
+    /** Where the whole numbers or the dates of a column lie; null where it holds neither. */
     final WholeRange[] ranges;
 
     final boolean[] isAscending;
@@ -24,7 +30,9 @@ final class TableProfile {
 
     TableProfile(TableProfiler profiler, long rows, long malformed) {
         this.table = profiler.table();
-        this.columns = profiler.columns().stream().map(ColumnProfiler::profile).toList();
+        this.profilers = profiler.columns();
+        this.columns = new ArrayList<>(
+                profiler.columns().stream().map(ColumnProfiler::profile).toList());
         this.hashes = profiler.columns().stream().map(ColumnProfiler::hashes).toList();
         this.rowSamples = profiler.rowSamples();
         this.averageLengths = profiler.columns().stream()
@@ -48,6 +56,8 @@ final class TableProfile {
         for (int column = 0; column < columns.size(); column++) {
             if (columns.get(column).guess().type().isInteger()) {
                 ranges[column] = range(column);
+            } else if (columns.get(column).guess().type().name() == ColumnType.Name.DATE) {
+                ranges[column] = rangeOfDays(column);
             }
         }
     }
@@ -60,6 +70,26 @@ final class TableProfile {
                 .sorted()
                 .toArray();
         return WholeRange.of(numbers, sample.isWhole(), leastWhole[column], greatestWhole[column]);
+    }
+
+    private WholeRange rangeOfDays(int column) {
+        long[] days = Arrays.stream(rowSamples.get(mostDistinct()).hashesOf(column))
+                .map(Classifier::dayOf)
+                .filter(day -> Math.abs(day) < FARTHEST_DAY)
+                .sorted()
+                .toArray();
+        return days.length == 0 ? null : WholeRange.of(days, true, days[0], days[days.length - 1]);
+    }
+
+    /** Takes another type for a column. */
+    void retype(int column, TypeGuess guess) {
+        columns.set(column, columns.get(column).withGuess(guess));
+        ranges[column] = guess.type().isInteger() ? range(column) : null;
+    }
+
+    /** The guess for a column when it is of the type of another, with what is not; empty where hardly a value is. */
+    Optional<TypeGuess> guessAs(int column, TypeGuess another) {
+        return profilers.get(column).guessAs(another);
     }
 
     int width() {

@@ -23,7 +23,24 @@ public record TypeGuess(
         List<String> examples,
         ColumnType holdsAll,
         String reason) {
+    private static final long MOST_CHARACTERS = 10_000_000;
+
     public TypeGuess {
         examples = List.copyOf(examples);
+    }
+
+    static final String CODES = "numbers with leading zeros: codes, taken for texts";
+
+    /** Whether digits with leading zeros were taken for a text. */
+    boolean isOfCodes() {
+        return reason.equals(CODES);
+    }
+
+    /** The text type for values of so many characters at most. */
+    static ColumnType text(long longest) {
+        return longest == 0
+                ? ColumnType.of(ColumnType.Name.TEXT)
+                : ColumnType.parse("varchar(" + Math.min(longest, MOST_CHARACTERS) + ")")
+                        .orElseThrow();
     }
 }
