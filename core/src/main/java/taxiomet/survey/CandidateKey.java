@@ -49,6 +49,10 @@ public record CandidateKey(
         return marked(true, true);
     }
 
+    CandidateKey withDuplicates(List<Evidence> rows) {
+        return new CandidateKey(table, columns, excess, nulls, illTyped, score, reasons, isChosen, isPrimary, rows);
+    }
+
     private CandidateKey marked(boolean chosen, boolean primary) {
         return new CandidateKey(table, columns, excess, nulls, illTyped, score, reasons, chosen, primary, duplicates);
     }

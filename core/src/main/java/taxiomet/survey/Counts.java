@@ -1,50 +1,30 @@
 package taxiomet.survey;
 
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.List;
+import java.util.IdentityHashMap;
 import java.util.Map;
 import java.util.Optional;
-import taxiomet.finding.CheckResult;
-import taxiomet.finding.CheckResult.LinkResult;
-import taxiomet.finding.CheckResult.RuleResult;
-import taxiomet.finding.Finding;
-import taxiomet.finding.FindingKind;
+import taxiomet.survey.LinkFinder.Pair;
 
-/** What was counted about all candidates, by the names that they have in the exams. */
+/** What was counted about all candidates. */
 final class Counts {
-    private final Map<List<String>, RuleResult> rules = new HashMap<>();
-    private final Map<List<Object>, Finding> findings = new HashMap<>();
-    private final Map<String, LinkResult> links = new HashMap<>();
+    private final IdentityHashMap<int[], CountedKey> keys = new IdentityHashMap<>();
+    private final Map<Pair, CountedLink> links = new HashMap<>();
 
-    void add(CheckResult result) {
-        result.rules().forEach(rule -> rules.put(List.of(rule.table(), rule.name()), rule));
-        // Without the way to all of their rows, which holds the whole run.
-        result.findings()
-                .forEach(f -> findings.put(
-                        List.of(f.kind(), f.table(), f.at()),
-                        new Finding(
-                                f.kind(),
-                                f.severity(),
-                                f.table(),
-                                f.at(),
-                                f.columns(),
-                                f.rows(),
-                                f.details(),
-                                new ArrayList<>(f.examples()),
-                                all -> {})));
-        result.links().forEach(link -> links.put(link.name(), link));
+    void add(int[] key, CountedKey counted) {
+        keys.put(key, counted);
     }
 
-    Optional<RuleResult> rule(String table, String name) {
-        return Optional.ofNullable(rules.get(List.of(table, name)));
+    void add(Pair pair, CountedLink counted) {
+        links.put(pair, counted);
     }
 
-    Optional<Finding> finding(FindingKind kind, String table, String at) {
-        return Optional.ofNullable(findings.get(List.of(kind, table, at)));
+    /** @param key the array that the candidate is */
+    Optional<CountedKey> key(int[] key) {
+        return Optional.ofNullable(keys.get(key));
     }
 
-    Optional<LinkResult> link(String name) {
-        return Optional.ofNullable(links.get(name));
+    Optional<CountedLink> link(Pair pair) {
+        return Optional.ofNullable(links.get(pair));
     }
 }

@@ -1,15 +1,11 @@
 package taxiomet.survey;
 
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
@@ -109,80 +105,39 @@ final class Draft {
         return "link" + place;
     }
 
-    /**
-     * Charters that have every candidate counted: keys as unique ones, with a rule that finds their nulls. Each asks about so many candidates
-     * at most, but for those of one table, which stay together: what is counted at once takes memory at once.
-     */
-    static List<Charter> exams(
-            List<TableProfile> profiles, Map<TableProfile, List<int[]>> keys, List<LinkFinder.Pair> pairs, int most) {
-        List<Charter> exams = new ArrayList<>();
-        Set<TableProfile> group = new LinkedHashSet<>();
-        int candidates = 0;
-        for (TableProfile profile : profiles) {
-            int own = keys.get(profile).size()
-                    + (int) pairs.stream()
-                            .filter(pair -> pair.child().equals(profile))
-                            .count();
-            if (!group.isEmpty() && candidates + own > most) {
-                exams.add(exam(profiles, group, keys, pairs));
-                group.clear();
-                candidates = 0;
-            }
-            group.add(profile);
-            candidates += own;
-        }
-        if (!group.isEmpty()) {
-            exams.add(exam(profiles, group, keys, pairs));
-        }
-        return exams;
+    /** The table with its columns as they are guessed. */
+    static Table typed(TableProfile profile) {
+        return table(
+                profile.table,
+                profile.columns.stream()
+                        .map(c -> column(c, c.guess().type(), false))
+                        .toList());
     }
 
     /** A charter that has every candidate counted at once. */
     static Charter exam(List<TableProfile> profiles, Map<TableProfile, List<int[]>> keys, List<LinkFinder.Pair> pairs) {
-        return exam(profiles, new LinkedHashSet<>(profiles), keys, pairs);
-    }
-
-    /** A charter about the candidates of some tables, with the parents that these may have. */
-    private static Charter exam(
-            List<TableProfile> profiles,
-            Set<TableProfile> group,
-            Map<TableProfile, List<int[]>> keys,
-            List<LinkFinder.Pair> pairs) {
         List<Table> tables = new ArrayList<>();
         for (TableProfile profile : profiles) {
-            boolean isAskedAbout = group.contains(profile);
-            Set<int[]> pointedAt = Collections.newSetFromMap(new IdentityHashMap<>());
-            pairs.stream()
-                    .filter(pair -> pair.parent().equals(profile) && group.contains(pair.child()))
-                    .forEach(pair -> pointedAt.add(pair.key()));
-            if (!isAskedAbout && pointedAt.isEmpty()) {
-                continue;
-            }
-            List<Column> columns = profile.columns.stream()
-                    .map(c -> column(c, c.guess().type(), false))
-                    .toList();
+            Table table = typed(profile);
             List<Key> unique = new ArrayList<>();
             List<Rule> rules = new ArrayList<>();
             for (int place = 0; place < keys.get(profile).size(); place++) {
                 int[] key = keys.get(profile).get(place);
-                if (isAskedAbout || pointedAt.contains(key)) {
-                    unique.add(Key.of(keyName(place), names(profile, key), false));
-                }
-                if (isAskedAbout && !isFullAndOfItsTypes(profile, key)) {
-                    rules.add(new Rule(keyName(place), "no nulls", noNulls(columns, key), Severity.ERROR));
+                unique.add(Key.of(keyName(place), names(profile, key), false));
+                if (!isFullAndOfItsTypes(profile, key)) {
+                    rules.add(new Rule(keyName(place), "no nulls", noNulls(table.columns(), key), Severity.ERROR));
                 }
             }
-            tables.add(
-                    with(table(profile.table, columns), Optional.empty(), unique, links(profile, group, pairs), rules));
+            tables.add(with(table, Optional.empty(), unique, links(profile, pairs), rules));
         }
         return new Charter("survey", tables, Server.STANDARD);
     }
 
-    private static List<ForeignKey> links(TableProfile child, Set<TableProfile> group, List<LinkFinder.Pair> pairs) {
+    private static List<ForeignKey> links(TableProfile child, List<LinkFinder.Pair> pairs) {
         List<ForeignKey> links = new ArrayList<>();
         for (int i = 0; i < pairs.size(); i++) {
             LinkFinder.Pair pair = pairs.get(i);
-            if (pair.child().equals(child) && group.contains(child) && !pair.isEmpty()) {
+            if (pair.child().equals(child) && !pair.isEmpty()) {
                 links.add(link(
                         linkName(i),
                         pair.child().name(),

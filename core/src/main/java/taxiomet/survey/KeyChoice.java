@@ -6,10 +6,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
-import taxiomet.finding.CheckResult.RuleResult;
-import taxiomet.finding.Evidence;
-import taxiomet.finding.Finding;
-import taxiomet.finding.FindingKind;
 
 /** Which columns of a table are its key, of those that were counted. */
 final class KeyChoice {
@@ -31,7 +27,7 @@ final class KeyChoice {
     List<CandidateKey> ranked(TableProfile profile, List<int[]> keys) {
         List<CandidateKey> candidates = new ArrayList<>();
         for (int i = 0; i < keys.size(); i++) {
-            candidate(profile, keys.get(i), Draft.keyName(i)).ifPresent(candidates::add);
+            candidate(profile, keys.get(i)).ifPresent(candidates::add);
         }
         return withPrimary(candidates, key -> 0);
     }
@@ -63,14 +59,11 @@ final class KeyChoice {
         return ranked;
     }
 
-    private Optional<CandidateKey> candidate(TableProfile profile, int[] key, String name) {
-        // There is no rule where no row lacks a value.
-        Optional<RuleResult> nulls = counts.rule(profile.name(), name);
-        long withNull = nulls.map(RuleResult::broken).orElse(0L);
-        long illTyped = nulls.map(RuleResult::notJudged).orElse(0L);
-        Optional<Finding> doubles = counts.finding(FindingKind.DUPLICATE, profile.name(), name);
-        long excess =
-                doubles.map(f -> ((Finding.Duplicates) f.details()).excess()).orElse(0L);
+    private Optional<CandidateKey> candidate(TableProfile profile, int[] key) {
+        CountedKey counted = counts.key(key).orElseThrow();
+        long excess = counted.excess();
+        long withNull = counted.withNull();
+        long illTyped = counted.illTyped();
         long tolerated = KeyFinder.tolerated(profile.rows);
         if (excess > tolerated || withNull > tolerated) {
             return Optional.empty();
@@ -78,7 +71,6 @@ final class KeyChoice {
         List<String> reasons = new ArrayList<>();
         double score = KeyRanking.score(profile, key, reasons);
         boolean isExact = excess + withNull + illTyped == 0;
-        List<Evidence> rows = doubles.map(Finding::examples).orElse(List.of());
         return Optional.of(new CandidateKey(
                 profile.name(),
                 Draft.names(profile, key),
@@ -89,6 +81,6 @@ final class KeyChoice {
                 reasons,
                 false,
                 false,
-                rows));
+                List.of()));
     }
 }

@@ -10,8 +10,6 @@ import java.util.Optional;
 import java.util.Set;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.ChildrenTally;
-import taxiomet.finding.Finding;
-import taxiomet.finding.FindingKind;
 import taxiomet.survey.LinkFinder.Pair;
 import taxiomet.survey.LinkRanking.Standing;
 
@@ -51,7 +49,7 @@ final class LinkChoice {
     List<CandidateLink> ranked(List<Pair> pairs) {
         List<CandidateLink> candidates = new ArrayList<>();
         for (int i = 0; i < pairs.size(); i++) {
-            candidate(pairs.get(i), Draft.linkName(i)).ifPresent(candidates::add);
+            candidate(pairs.get(i)).ifPresent(candidates::add);
         }
         candidates = forOthers(againstSatellites(againstTheirNames(candidates)));
         candidates.sort(Comparator.comparingDouble(CandidateLink::score).reversed());
@@ -202,7 +200,7 @@ final class LinkChoice {
                 && one.counts().parentColumns().equals(other.counts().columns());
     }
 
-    private Optional<CandidateLink> candidate(Pair pair, String name) {
+    private Optional<CandidateLink> candidate(Pair pair) {
         List<String> key = Draft.names(pair.parent(), pair.key());
         Optional<CandidateKey> parentKey = keys.get(pair.parent().name()).stream()
                 .filter(k -> k.columns().equals(key))
@@ -211,9 +209,10 @@ final class LinkChoice {
             return Optional.empty();
         }
         if (pair.isEmpty()) {
-            return Optional.of(byNameAlone(pair, name));
+            return Optional.of(byNameAlone(pair));
         }
-        LinkResult link = counts.link(name).orElseThrow();
+        CountedLink counted = counts.link(pair).orElseThrow();
+        LinkResult link = counted.result();
         boolean isNamed = LinkRanking.isNamed(pair, names);
         long covered = link.judged() - link.orphans();
         if (covered == 0 || (!isNamed && covered < LEAST_COVERAGE * link.judged())) {
@@ -224,12 +223,9 @@ final class LinkChoice {
         Standing standing = new Standing(
                 parentKey.get().isPrimary(),
                 own.isEmpty() || !own.get(0).isExact() ? List.of() : own.get(0).columns(),
-                ringBits(pair, link));
+                ringBits(pair, counted));
         double score = LinkRanking.score(pair, link, names, standing, reasons);
         boolean isOneToOne = isOneToOne(link);
-        List<Finding.MissingValue> missing = counts.finding(FindingKind.ORPHAN, link.child(), link.name())
-                .map(f -> ((Finding.Missing) f.details()).commonest())
-                .orElse(List.of());
         return Optional.of(new CandidateLink(
                 link,
                 isOneToOne,
@@ -238,7 +234,7 @@ final class LinkChoice {
                 score,
                 reasons,
                 false,
-                missing));
+                counted.missing()));
     }
 
     /** Whether no parent has two children, but for keys that the child's table repeats. */
@@ -250,22 +246,23 @@ final class LinkChoice {
      * How improbable it is by accident that no row is its own ancestor: rows that chose one of their table at random would nearly always run
      * into a ring before they came to one of the few that have nobody above them.
      */
-    private double ringBits(Pair pair, LinkResult link) {
+    private static double ringBits(Pair pair, CountedLink counted) {
         if (!pair.isOfOneTable()) {
             return 0;
         }
-        if (counts.finding(FindingKind.OWN_ANCESTOR, link.child(), link.name()).isPresent()) {
+        if (counted.hasRings()) {
             return -1;
         }
+        LinkResult link = counted.result();
         double ends = Math.max(1, (double) link.rows() - (link.judged() - link.orphans()));
         return Math.log(link.rows() / ends) / Math.log(2);
     }
 
-    private CandidateLink byNameAlone(Pair pair, String name) {
+    private CandidateLink byNameAlone(Pair pair) {
         long rows = pair.child().rows - pair.child().malformed;
         long parents = pair.parent().rows - pair.parent().malformed;
         LinkResult nothing = new LinkResult(
-                name,
+                "",
                 pair.child().name(),
                 Draft.names(pair.child(), pair.columns()),
                 pair.parent().name(),

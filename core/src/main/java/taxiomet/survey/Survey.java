@@ -23,7 +23,7 @@ import taxiomet.work.Workers;
 /** Surveys tables: one pass for the profiles, one for the exact counts of the candidates. */
 public final class Survey {
     private static final int PARENT_KEYS = 2;
-    private static final int MOST_COUNTED_AT_ONCE = 40;
+    private static final long MANY_ROWS = 1_000_000;
 
     private final List<FoundTable> found;
     private final SurveyOptions options;
@@ -60,14 +60,8 @@ public final class Survey {
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
         AgreedTypes.agree(profiles, keys, names);
         List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
-        CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), 0);
-        Counts counts = new Counts();
-        for (Charter exam : Draft.exams(profiles, keys, pairs, MOST_COUNTED_AT_ONCE)) {
-            try (CheckRun run = CheckRun.start(exam, checkOptions, open, context)) {
-                counts.add(run.result());
-            }
-        }
-        return conclude(title, profiles, keys, pairs, counts);
+        Counts counts = Counting.of(profiles, keys, pairs, names, open, context);
+        return conclude(title, profiles, keys, pairs, counts, context);
     }
 
     /** The keys that links may point at: of each table the likeliest few, single ones and composite ones. */
@@ -118,7 +112,8 @@ public final class Survey {
             List<TableProfile> profiles,
             Map<TableProfile, List<int[]>> keys,
             List<Pair> pairs,
-            Counts counts) {
+            Counts counts,
+            RunContext context) {
         Map<String, List<CandidateKey>> ranked = new LinkedHashMap<>();
         KeyChoice keyChoice = new KeyChoice(counts);
         profiles.forEach(profile -> ranked.put(profile.name(), keyChoice.ranked(profile, keys.get(profile))));
@@ -127,6 +122,7 @@ public final class Survey {
         List<CandidateLink> links = new LinkChoice(counts, names, ranked).ranked(pairs);
         List<CandidateKey> chosen = new ArrayList<>();
         ranked.values().forEach(own -> own.forEach(key -> chosen.add(isPointedAt(key, links) ? key.asChosen() : key)));
+        nameRepeatedRows(chosen, profiles, context);
         Charter draft = Draft.charter(title, profiles, chosen, links);
         List<SurveyedTable> tables = profiles.stream()
                 .map(profile -> new SurveyedTable(
@@ -152,6 +148,36 @@ public final class Survey {
         int[] all = IntStream.range(0, profile.width()).toArray();
         return profile.width() > 0
                 && profile.rowSamples.get(profile.mostDistinct()).excess(all, 0) > 0;
+    }
+
+    /** Fetches some of the rows that share a value of an almost key, where a steward is to see them. */
+    private void nameRepeatedRows(List<CandidateKey> all, List<TableProfile> profiles, RunContext context) {
+        Map<TableProfile, List<int[]>> asked = new LinkedHashMap<>();
+        Map<CandidateKey, Integer> places = new HashMap<>();
+        for (TableProfile profile : profiles) {
+            List<int[]> own = asked.computeIfAbsent(profile, p -> new ArrayList<>());
+            for (CandidateKey key : all) {
+                boolean isShown = key.excess() > 0
+                        && key.table().equals(profile.name())
+                        && (key.isChosen() || (key.columns().size() == 1 && profile.rows <= MANY_ROWS));
+                if (isShown) {
+                    places.put(key, own.size());
+                    own.add(profile.placesOf(key.columns()));
+                }
+            }
+        }
+        asked.values().removeIf(List::isEmpty);
+        if (asked.isEmpty()) {
+            return;
+        }
+        Charter exam = Draft.exam(List.copyOf(asked.keySet()), asked, List.of());
+        CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), 0);
+        try (CheckRun run = CheckRun.start(exam, checkOptions, open, context)) {
+            ExamResult result = new ExamResult(run.result());
+            all.replaceAll(key -> places.containsKey(key)
+                    ? key.withDuplicates(result.repeatedRows(key.table(), places.get(key)))
+                    : key);
+        }
     }
 
     private static boolean isPointedAt(CandidateKey key, List<CandidateLink> links) {

@@ -105,6 +105,12 @@ final class TableProfile {
         return most;
     }
 
+    /** The places of columns. */
+    int[] placesOf(List<String> names) {
+        List<String> all = columns.stream().map(ColumnProfile::name).toList();
+        return names.stream().mapToInt(all::indexOf).toArray();
+    }
+
     String name() {
         return table.name();
     }
