@@ -12,7 +12,11 @@ import taxiomet.values.ValueReader;
 /** Tells what a cell looks like, and gives a hash that is the same for the same value however it is spelled. */
 final class Classifier {
     private static final Hasher64 HASHER = Hashing.xxh3_64();
+    private static final String FIRST_OF_TRUTHS = "tTfFyYnNoO";
     private static final int LONGEST_SHAPE = 80;
+    /** Longer than any moment, and as long as the shortest uuid. */
+    private static final int LONGEST_MOMENT = 32;
+
     /** Tells moments from numbers. */
     private static final long OF_MOMENTS = 7;
 
@@ -136,7 +140,7 @@ final class Classifier {
         if (end - from >= 32 && accepts(uuid, bytes, start, length)) {
             return ValueClass.UUID;
         }
-        if (end - from <= 6 && truth.accepts(bytes, start, length)) {
+        if (end - from <= 6 && FIRST_OF_TRUTHS.indexOf(first) >= 0 && truth.accepts(bytes, start, length)) {
             return ValueClass.TRUTH;
         }
         boolean canFloat = first == 'N' || first == 'n' || first == 'I' || first == 'i';
@@ -177,7 +181,21 @@ final class Classifier {
         return accepts(numeric, bytes, start, length) ? ValueClass.DECIMAL : null;
     }
 
+    /** Whether there is a byte that no date, time or timestamp has. */
+    private static boolean hasLetterBut(byte[] bytes, int start, int length) {
+        for (int at = start; at < start + length; at++) {
+            byte b = bytes[at];
+            if ((b < '+' || b > ':') && b != ' ' && b != 'T' && b != 'Z' && b != 't' && b != 'z') {
+                return true;
+            }
+        }
+        return false;
+    }
+
     private ValueClass moment(byte[] bytes, int start, int length, int size) {
+        if (size < LONGEST_MOMENT && hasLetterBut(bytes, start, length)) {
+            return ValueClass.TEXT;
+        }
         if (size >= 32 && accepts(uuid, bytes, start, length)) {
             return ValueClass.UUID;
         } else if (size <= 10 && accepts(date, bytes, start, length)) {

@@ -2,7 +2,6 @@ package taxiomet.survey;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collection;
 import java.util.EnumMap;
 import java.util.List;
@@ -37,6 +36,7 @@ final class ColumnProfiler {
     private final int[] exampleCounts = new int[ValueClass.values().length];
     private final Extremes byValue = new Extremes();
     private final Extremes byText = new Extremes();
+    private final TextMeasures measures = new TextMeasures();
 
     private ValueClass usual = ValueClass.TEXT;
     /** Reads cells of the usual class all at once; null where that is not done. */
@@ -47,9 +47,6 @@ final class ColumnProfiler {
     private long values;
     private long nulls;
     private long emptyTexts;
-    private long padded;
-    private long upper;
-    private long lower;
     private long leadingZeros;
     private long compactDates;
     private long zeroOrOne;
@@ -60,52 +57,6 @@ final class ColumnProfiler {
     private long greatestWhole = Long.MIN_VALUE;
     private long mostScale;
     private long mostWholeDigits;
-    private long shortest = Long.MAX_VALUE;
-    private long longest;
-    private long characters;
-
-    /** The least and the greatest of some values, with their texts. */
-    private static final class Extremes {
-        private double least = Double.POSITIVE_INFINITY;
-        private double greatest = Double.NEGATIVE_INFINITY;
-        private byte[] leastText;
-        private byte[] greatestText;
-
-        void addNumber(double value, byte[] bytes, int start, int length) {
-            if (value < least) {
-                least = value;
-                leastText = Arrays.copyOfRange(bytes, start, start + length);
-            }
-            if (value > greatest) {
-                greatest = value;
-                greatestText = Arrays.copyOfRange(bytes, start, start + length);
-            }
-        }
-
-        /** In the order of code points, which is that of their bytes. */
-        void addText(byte[] bytes, int start, int length) {
-            int end = start + length;
-            if (leastText == null || Arrays.compareUnsigned(bytes, start, end, leastText, 0, leastText.length) < 0) {
-                leastText = Arrays.copyOfRange(bytes, start, end);
-            }
-            if (greatestText == null
-                    || Arrays.compareUnsigned(bytes, start, end, greatestText, 0, greatestText.length) > 0) {
-                greatestText = Arrays.copyOfRange(bytes, start, end);
-            }
-        }
-
-        boolean isEmpty() {
-            return leastText == null;
-        }
-
-        Optional<String> leastWritten() {
-            return Optional.ofNullable(leastText).map(text -> new String(text, StandardCharsets.UTF_8));
-        }
-
-        Optional<String> greatestWritten() {
-            return Optional.ofNullable(greatestText).map(text -> new String(text, StandardCharsets.UTF_8));
-        }
-    }
 
     ColumnProfiler(String name, Classifier classifier) {
         this.name = name;
@@ -150,7 +101,7 @@ final class ColumnProfiler {
 
     /** A number without a point is whole, also among others. */
     private boolean isOfUsualClass(CellColumn cells, int row) {
-        if (usual != ValueClass.DECIMAL) {
+        if (usual != ValueClass.DECIMAL || (usualColumn.low(row) > 0 && usualColumn.low(row) != TypedColumn.WIDE)) {
             return true;
         }
         byte[] bytes = cells.bytes();
@@ -168,9 +119,7 @@ final class ColumnProfiler {
         int start = cells.start(row);
         int length = cells.length(row);
         long hash = count(usual, Classifier.hashOf(usual, high, low), bytes, start, length);
-        shortest = Math.min(shortest, length);
-        longest = Math.max(longest, length);
-        characters += length;
+        measures.addLength(length);
         noteValue(usual, high, low, bytes, start, length);
         return hash;
     }
@@ -189,7 +138,7 @@ final class ColumnProfiler {
         }
         ValueClass found = classifier.classify(bytes, start, length);
         long hash = count(found, classifier.hash(), bytes, start, length);
-        measure(bytes, start, length);
+        measures.add(bytes, start, length);
         note(found, bytes, start, length, cells, row);
         return hash;
     }
@@ -199,30 +148,11 @@ final class ColumnProfiler {
         values++;
         counts[found.ordinal()]++;
         long hash = valueHash == 0 ? 1 : valueHash;
-        hashes.add(hash);
-        if (hashes.isExact()) {
-            top.add(hash, bytes, start, length);
+        // A value that is in the dictionary has been in the sample.
+        if (!hashes.isExact() || !top.add(hash, bytes, start, length)) {
+            hashes.add(hash);
         }
         return hash;
-    }
-
-    private void measure(byte[] bytes, int start, int length) {
-        int count = 0;
-        boolean hasUpper = false;
-        boolean hasLower = false;
-        for (int i = start; i < start + length; i++) {
-            byte b = bytes[i];
-            count += (b & 0xC0) != 0x80 ? 1 : 0;
-            hasUpper |= b >= 'A' && b <= 'Z';
-            hasLower |= b >= 'a' && b <= 'z';
-        }
-        shortest = Math.min(shortest, count);
-        longest = Math.max(longest, count);
-        characters += count;
-        upper += hasUpper && !hasLower ? 1 : 0;
-        lower += hasLower && !hasUpper ? 1 : 0;
-        boolean isPadded = length > 0 && (bytes[start] == ' ' || bytes[start + length - 1] == ' ');
-        padded += isPadded ? 1 : 0;
     }
 
     private void note(ValueClass found, byte[] bytes, int start, int length, CellColumn cells, int row) {
@@ -325,7 +255,7 @@ final class ColumnProfiler {
     }
 
     double averageLength() {
-        return values == 0 ? 0 : (double) characters / values;
+        return values == 0 ? 0 : (double) measures.characters() / values;
     }
 
     long leastWhole() {
@@ -354,11 +284,8 @@ final class ColumnProfiler {
         Extremes extremes = guess.type().isText() || byValue.isEmpty() ? byText : byValue;
         if (guess.type().isText()) {
             examples.values()
-                    .forEach(some -> some.forEach(text -> {
-                        byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
-                        byText.addText(utf8, 0, utf8.length);
-                    }));
-            addExtremesOfNumbers();
+                    .forEach(some -> some.forEach(text -> byText.addText(text.getBytes(StandardCharsets.UTF_8))));
+            byText.addTextsOf(byValue);
         }
         return new ColumnProfile(
                 name,
@@ -368,8 +295,8 @@ final class ColumnProfiler {
                 hashes.distinct(),
                 hashes.isExact(),
                 guess,
-                values == 0 ? 0 : shortest,
-                longest,
+                values == 0 ? 0 : measures.shortest(),
+                measures.longest(),
                 extremes.leastWritten(),
                 extremes.greatestWritten(),
                 hashes.isExact()
@@ -380,20 +307,13 @@ final class ColumnProfiler {
                 remarks(guess));
     }
 
-    private void addExtremesOfNumbers() {
-        if (!byValue.isEmpty()) {
-            byText.addText(byValue.leastText, 0, byValue.leastText.length);
-            byText.addText(byValue.greatestText, 0, byValue.greatestText.length);
-        }
-    }
-
     private List<String> remarks(TypeGuess guess) {
         List<String> remarks = new ArrayList<>();
         if (!guess.reason().isEmpty()) {
             remarks.add(guess.reason());
         }
-        if (padded > 0) {
-            remarks.add(padded + " with blanks at an end");
+        if (measures.padded() > 0) {
+            remarks.add(measures.padded() + " with blanks at an end");
         }
         long formats = java.util.stream.Stream.of(
                         count(ValueClass.DATE),
@@ -404,8 +324,11 @@ final class ColumnProfiler {
         if (formats > 1) {
             remarks.add("dates in mixed formats");
         }
-        if (guess.type().isText() && upper > 0 && lower > 0 && Math.min(upper, lower) * 20 <= Math.max(upper, lower)) {
-            remarks.add(Math.min(upper, lower) + " in another case");
+        if (guess.type().isText()
+                && measures.upper() > 0
+                && measures.lower() > 0
+                && Math.min(measures.upper(), measures.lower()) * 20 <= Math.max(measures.upper(), measures.lower())) {
+            remarks.add(Math.min(measures.upper(), measures.lower()) + " in another case");
         }
         if (holdsDays()) {
             remarks.add("could be dates without hyphens");
@@ -435,7 +358,7 @@ final class ColumnProfiler {
         long n = values;
         long whole = count(ValueClass.WHOLE);
         long decimal = whole + count(ValueClass.DECIMAL);
-        boolean haveOneLength = shortest == longest && longest > 1;
+        boolean haveOneLength = measures.shortest() == measures.longest() && measures.longest() > 1;
         boolean isCode =
                 whole > 0 && leadingZeros > 0 && (haveOneLength || leadingZeros * 10 >= whole * LEAST_CODES_IN_TEN);
         if (n == 0) {
@@ -569,7 +492,7 @@ final class ColumnProfiler {
     }
 
     private ColumnType textType() {
-        return TypeGuess.text(longest);
+        return TypeGuess.text(measures.longest());
     }
 
     private TypeGuess text(String reason) {

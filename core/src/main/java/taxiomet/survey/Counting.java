@@ -55,6 +55,7 @@ final class Counting {
     private final Map<TableProfile, Table> tables = new HashMap<>();
     private final Map<TableProfile, TableSource> sources = new LinkedHashMap<>();
     private final IdentityHashMap<int[], KeyTally> tallies = new IdentityHashMap<>();
+    private final IdentityHashMap<int[], KeyCounts> rooms = new IdentityHashMap<>();
     private final Map<Pair, LinkTally> links = new HashMap<>();
     private final Map<Pair, AcyclicCheck> rings = new HashMap<>();
     /** How many links are still to be counted that point at a key. */
@@ -98,14 +99,14 @@ final class Counting {
         try (SpillFolder spill = new SpillFolder(context.temporary(), context.budget())) {
             List<TableProfile> order = order();
             order.forEach(profile -> tables.put(profile, Draft.typed(profile)));
-            order.forEach(this::plan);
+            order.forEach(profile -> plan(profile, spill));
             pairs.forEach(pair -> plan(pair, spill));
             read(order);
             readLate();
             sources.values().forEach(TableSource::close);
             sources.clear();
         } finally {
-            tallies.values().forEach(tally -> tally.counts().close());
+            tallies.values().forEach(tally -> tally.keys().close());
             sources.values().forEach(TableSource::close);
         }
         if (!keysWithoutRoom.isEmpty() || !pairsWithoutRoom.isEmpty()) {
@@ -134,23 +135,32 @@ final class Counting {
         return ordered;
     }
 
-    private void plan(TableProfile profile) {
+    private void plan(TableProfile profile, SpillFolder spill) {
         for (int[] key : keys.getOrDefault(profile, List.of())) {
-            List<KeyForm> forms = formsOf(profile, key);
-            KeyCounts room = key.length == 1
-                            && profile.columns.get(key[0]).guess().type().isInteger()
-                    ? KeyCounts.ofNumbers(
-                            profile.leastWhole[key[0]], profile.greatestWhole[key[0]], profile.rows, context.budget())
-                    : KeyCounts.ofAny(context.budget());
-            tallies.put(key, new KeyTally(new KeyEncoder(key, forms, context.secret()), room));
+            KeyEncoder encoder = new KeyEncoder(key, formsOf(profile, key), context.secret());
+            boolean isPointedAt = pairs.stream().anyMatch(pair -> pair.key() == key);
+            if (isPointedAt || profile.rows <= MANY_ROWS) {
+                KeyCounts room = roomFor(profile, key);
+                rooms.put(key, room);
+                tallies.put(key, new KeyTally(encoder, KeyTally.pointedAt(room)));
+            } else {
+                tallies.put(key, new KeyTally(encoder, new RepeatedKeys(spill, context.budget(), key.length)));
+            }
         }
     }
 
+    private KeyCounts roomFor(TableProfile profile, int[] key) {
+        int first = key[0];
+        return key.length == 1 && profile.columns.get(first).guess().type().isInteger()
+                ? KeyCounts.ofNumbers(
+                        profile.leastWhole[first], profile.greatestWhole[first], profile.rows, context.budget())
+                : KeyCounts.ofAny(context.budget());
+    }
+
     private void plan(Pair pair, SpillFolder spill) {
-        KeyTally parent = tallies.get(pair.key());
         List<KeyForm> forms = formsOf(pair.parent(), pair.key());
         KeyEncoder ofChild = new KeyEncoder(pair.columns(), forms, context.secret());
-        links.put(pair, new LinkTally(ofChild, parent.counts()));
+        links.put(pair, new LinkTally(ofChild, rooms.get(pair.key())));
         pending.merge(pair.key(), 1, Integer::sum);
         boolean isLookedAt =
                 pair.isOfOneTable() && (pair.child().rows <= MANY_ROWS || LinkRanking.isNamed(pair, names));
@@ -250,13 +260,14 @@ final class Counting {
 
     private void conclude(int[] key) {
         KeyTally tally = tallies.get(key);
-        if (tally.counts().isFull()) {
+        tally.keys().seal();
+        if (tally.keys().isFull()) {
             keysWithoutRoom.add(key);
         } else {
             counts.add(key, tally.counted());
         }
         if (!pending.containsKey(key)) {
-            tally.counts().close();
+            tally.keys().close();
         }
     }
 
@@ -272,7 +283,7 @@ final class Counting {
             pairsWithoutRoom.add(pair);
         }
         if (pending.merge(pair.key(), -1, Integer::sum) == 0) {
-            parent.counts().close();
+            parent.keys().close();
         }
     }
 

@@ -22,7 +22,7 @@ final class KeyFinder {
     private static final long ROWS_COUNTED = 4_000_000;
 
     private static final int LEAST_COUNTED = 5;
-    private static final int LEAST_OF_MANY = 4;
+    private static final int LEAST_OF_MANY = 2;
     private static final long MANY_ROWS = 1_000_000;
     private static final int FEW_COLUMNS = 8;
     private static final int WIDER = 2;
@@ -75,8 +75,11 @@ final class KeyFinder {
         if (table.rows > MANY_ROWS && hasSingle) {
             // Where one column will do, combinations of others are not worth a count of so many rows.
             all.removeIf(key -> key.length > 1);
+        } else if (table.rows > MANY_ROWS && !exact.isEmpty()) {
+            all.retainAll(exact);
         }
-        all.sort(likeliest);
+        all.sort(Comparator.comparing((int[] key) -> key.length > 1 && !exact.contains(key))
+                .thenComparing(likeliest));
         long least = table.rows > MANY_ROWS ? LEAST_OF_MANY : LEAST_COUNTED;
         long counted = Math.max(least, ROWS_COUNTED / table.rows);
         return all.subList(0, (int) Math.min(all.size(), counted));

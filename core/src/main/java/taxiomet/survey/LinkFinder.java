@@ -29,6 +29,7 @@ final class LinkFinder {
     private static final int FEW_ROWS = 8;
     private static final double LEAST_LIKENESS = 0.4;
     private static final int MOST_PARENTS = 5;
+    private static final int FEW_PARENTS = 2;
     private static final int MOST_PER_PAIR = 3;
     private static final int MOST_COMBINATIONS = 256;
     private static final double ONE_KIND_GAINS = 0.4;
@@ -97,8 +98,11 @@ final class LinkFinder {
         pairs.sort(Comparator.comparingDouble((Pair p) -> -guess(p)));
         long named =
                 pairs.stream().filter(pair -> LinkRanking.isNamed(pair, names)).count();
-        // Where a name says what is meant, one other is enough to compare it with.
-        long most = named > 0 ? Math.min(MOST_PARENTS, named + 1) : MOST_PARENTS;
+        // Where a name says what is meant, one other is enough to compare it with, and none where there are many rows.
+        long others = child.rows <= FEW_ENOUGH ? 1 : 0;
+        long most = named > 0
+                ? Math.min(MOST_PARENTS, named + others)
+                : child.rows <= FEW_ENOUGH ? MOST_PARENTS : FEW_PARENTS;
         return pairs.subList(0, (int) Math.min(most, pairs.size()));
     }
 
@@ -171,12 +175,14 @@ final class LinkFinder {
         double bits = Surprise.bits(child, column, parent, key, ofValues.orElse(coverage));
         double used = ofValues.orElse(0) * from.distinct() / Math.max(1, to.distinct());
         boolean isWhole = from.guess().type().isInteger();
+        boolean areFew = child.rows <= FEW_ENOUGH;
         boolean isCrowd = isWhole
+                && areFew
                 && coverage >= LEAST_IF_ALL_USED
                 && Surprise.ofCrowd(child, column, parent, key, ofRows.rows(), ofRows.share()) >= Surprise.SURE;
         if (isCrowd
                 || (bits >= Surprise.SURE && coverage >= LEAST_IF_SURPRISING)
-                || (used >= ALL_USED && coverage >= LEAST_IF_ALL_USED && from.distinct() > 2)) {
+                || (areFew && used >= ALL_USED && coverage >= LEAST_IF_ALL_USED && from.distinct() > 2)) {
             return true;
         }
         // Whole numbers that are not named for it and take up little of its range are no link: most columns of numbers
@@ -184,8 +190,7 @@ final class LinkFinder {
         boolean isLikely = !isWhole
                 || likeness >= LEAST_LIKENESS
                 || bits >= LIKELY_BITS
-                || LinkRanking.rangeFit(child, column, parent, key)
-                        >= (child.rows <= FEW_ENOUGH ? LEAST_FIT : LIKELY_FIT)
+                || LinkRanking.rangeFit(child, column, parent, key) >= (areFew ? LEAST_FIT : LIKELY_FIT)
                 || (parent == child && hasRoots(from, coverage));
         return isLikely && coverage >= LEAST_COVERAGE - slack(from);
     }

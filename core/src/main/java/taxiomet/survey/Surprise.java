@@ -27,31 +27,46 @@ final class Surprise {
      * @param coverage the share of the child's different values that do, 0 to 1
      */
     static double bits(TableProfile child, int column, TableProfile parent, int key, double coverage) {
-        double hits = child.columns.get(column).distinct() * coverage;
-        if (hits < 2) {
-            return 0;
-        }
         ColumnType from = child.columns.get(column).guess().type();
         ColumnType to = parent.columns.get(key).guess().type();
+        double values = child.columns.get(column).distinct();
+        if (values * coverage < 2) {
+            return 0;
+        }
         double bits = 0;
         if (from.isInteger() && to.isInteger()) {
-            bits = hits * ofNumber(parent, key) + ofPlace(child, column, parent, key);
+            bits = ofHits(values, coverage, ofNumber(parent, key)) + ofPlace(child, column, parent, key);
         } else if (from.family() == Family.TEXT) {
-            bits = hits * ofText(parent, key);
+            bits = ofHits(values, coverage, ofText(parent, key));
         } else if (from.family() == Family.UUID) {
-            bits = hits * BITS_OF_WORD;
+            bits = ofHits(values, coverage, BITS_OF_WORD);
         } else if (from.family() == Family.MOMENT && child.ranges[column] != null && parent.ranges[key] != null) {
-            bits = hits * ofNumber(parent, key);
+            bits = ofHits(values, coverage, ofNumber(parent, key));
         }
         return Math.min(MOST, bits);
     }
 
+    /**
+     * Bits for a share of values that are keys, where a value is one by accident with a chance: none where it is the share that accident
+     * gives.
+     *
+     * @param bitsOfOne the chance, in bits
+     */
+    private static double ofHits(double values, double coverage, double bitsOfOne) {
+        double chance = Math.pow(2, -bitsOfOne);
+        if (coverage <= chance) {
+            return 0;
+        }
+        double misses = coverage >= 1 ? 0 : (1 - coverage) * log2Of((1 - coverage) / (1 - chance));
+        return values * (coverage * log2(coverage / chance) + misses);
+    }
+
     /** The same, whatever the column's own type: for as many values as the key has of them. */
     static double ofAgreement(TableProfile child, int column, TableProfile parent, int key, double coverage) {
-        double hits = child.columns.get(column).distinct() * coverage;
+        double values = child.columns.get(column).distinct();
         ColumnType to = parent.columns.get(key).guess().type();
         double each = to.isInteger() ? ofNumber(parent, key) : to.isText() ? ofText(parent, key) : BITS_OF_WORD;
-        return hits < 2 ? 0 : Math.min(MOST, hits * each);
+        return values * coverage < 2 ? 0 : Math.min(MOST, ofHits(values, coverage, each));
     }
 
     /** Bits for one number that is a key: of how many numbers in the range of the keys one is a key. */
@@ -91,8 +106,7 @@ final class Surprise {
         if (expected <= 0 || coverage <= expected) {
             return 0;
         }
-        double strangers = coverage >= 1 ? 0 : (1 - coverage) * log2Of((1 - coverage) / (1 - expected));
-        return Math.min(MOST, rows * (coverage * log2(coverage / expected) + strangers));
+        return Math.min(MOST, ofHits(rows, coverage, -log2Of(expected)));
     }
 
     private static double log2Of(double x) {

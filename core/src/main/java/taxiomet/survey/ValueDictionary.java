@@ -34,25 +34,30 @@ final class ValueDictionary {
      * Counts a value once more; its bytes are kept when it is new.
      *
      * @param hash of the value, not 0
+     * @return whether it was there
      */
-    void add(long hash, byte[] bytes, int start, int length) {
+    boolean add(long hash, byte[] bytes, int start, int length) {
         int slot = slotOf(hash);
         added++;
-        if (hashes[slot] == 0) {
+        if (hashes[slot] == hash) {
+            counts[slot]++;
+            return true;
+        }
+        if (!isClosed) {
             if (size == MOST) {
                 dropRare();
                 slot = slotOf(hash);
             }
             if (isClosed) {
-                return;
+                return false;
             }
             hashes[slot] = hash;
-            counts[slot] = 0;
+            counts[slot] = 1;
             missed[slot] = mostMissed;
             texts[slot] = Arrays.copyOfRange(bytes, start, start + length);
             size++;
         }
-        counts[slot]++;
+        return false;
     }
 
     private int slotOf(long hash) {
