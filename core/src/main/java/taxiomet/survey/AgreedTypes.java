@@ -83,10 +83,10 @@ final class AgreedTypes {
     /** Whether a column shares values with a key, and is named for it or shares them by no accident. */
     private boolean isShared(TableProfile child, int column, TableProfile parent, int part) {
         double shared =
-                child.hashes.get(column).coverageBy(parent.hashes.get(part)).orElse(0);
+                child.values.get(column).coverageBy(parent.values.get(part)).orElse(0);
         double ofRows = child.rowSamples
                 .get(child.mostDistinct())
-                .coverageBy(column, parent.hashes.get(part))
+                .coverageBy(column, parent.values.get(part))
                 .share();
         return Math.max(shared, ofRows) >= LEAST_SHARED
                 && (names.likeness(child, column, parent, part) >= LinkRanking.NAMED

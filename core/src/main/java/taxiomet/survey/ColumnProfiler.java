@@ -19,6 +19,7 @@ import taxiomet.values.TypedColumn;
         "EnumOrdinal") // one count for each class, added to for every cell: an array takes a third of a map's time
 final class ColumnProfiler {
     private static final double[] TENS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9};
+    private static final long MOST_USUAL_SCALE = 8;
     private static final int COMMONEST = 5;
     private static final int EXAMPLES = 5;
     private static final int LONGEST_EXAMPLE = 60;
@@ -28,8 +29,7 @@ final class ColumnProfiler {
 
     private final String name;
     private final Classifier classifier;
-    private final HashSample hashes = new HashSample();
-    private final ValueDictionary top = new ValueDictionary();
+    private final ValueSample values = new ValueSample();
     private final long[] counts = new long[ValueClass.values().length];
     private final Map<ValueClass, List<String>> examples = new EnumMap<>(ValueClass.class);
     private final long[][] exampleHashes = new long[ValueClass.values().length][EXAMPLES];
@@ -39,12 +39,15 @@ final class ColumnProfiler {
     private final TextMeasures measures = new TextMeasures();
 
     private ValueClass usual = ValueClass.TEXT;
+    /** How many digits decimals have behind the point mostly. */
+    private int usualScale;
+
     /** Reads cells of the usual class all at once; null where that is not done. */
     private TypedColumn usualColumn;
 
     private boolean isAscending = true;
     private long previous = Long.MIN_VALUE;
-    private long values;
+    private long valueCount;
     private long nulls;
     private long emptyTexts;
     private long leadingZeros;
@@ -93,10 +96,18 @@ final class ColumnProfiler {
         usual = most;
         usualColumn = switch (most) {
             case WHOLE -> new TypedColumn(Column.of(name, ColumnType.of(Name.BIGINT)));
-            case DECIMAL -> new TypedColumn(Column.of(name, ColumnType.of(Name.NUMERIC)));
+            case DECIMAL -> new TypedColumn(Column.of(name, usualDecimal()));
             case DATE -> new TypedColumn(Column.of(name, ColumnType.of(Name.DATE)));
             default -> null;
         };
+    }
+
+    /** With as many digits behind the point as there were so far, since such are read quickest. */
+    private ColumnType usualDecimal() {
+        usualScale = (int) mostScale;
+        return mostScale > MOST_USUAL_SCALE
+                ? ColumnType.of(Name.NUMERIC)
+                : ColumnType.parse("numeric(18," + mostScale + ")").orElseThrow();
     }
 
     /** A number without a point is whole, also among others. */
@@ -105,6 +116,10 @@ final class ColumnProfiler {
             return true;
         }
         byte[] bytes = cells.bytes();
+        int point = cells.start(row) + cells.length(row) - 1 - usualScale;
+        if (point > cells.start(row) && bytes[point] == '.' && usualColumn.low(row) != TypedColumn.WIDE) {
+            return true;
+        }
         for (int at = cells.start(row), end = at + cells.length(row); at < end; at++) {
             if (bytes[at] == '.') {
                 return usualColumn.low(row) != TypedColumn.WIDE;
@@ -145,13 +160,10 @@ final class ColumnProfiler {
 
     /** Counts a value by its class and its hash; gives the hash under which it is kept, never 0. */
     private long count(ValueClass found, long valueHash, byte[] bytes, int start, int length) {
-        values++;
+        valueCount++;
         counts[found.ordinal()]++;
         long hash = valueHash == 0 ? 1 : valueHash;
-        // A value that is in the dictionary has been in the sample.
-        if (!hashes.isExact() || !top.add(hash, bytes, start, length)) {
-            hashes.add(hash);
-        }
+        values.add(hash, bytes, start, length);
         return hash;
     }
 
@@ -247,15 +259,15 @@ final class ColumnProfiler {
 
     /** Whether there are several values, and all of them are days without hyphens. */
     boolean holdsDays() {
-        return compactDates == count(ValueClass.WHOLE) && values == compactDates && values > 1;
+        return compactDates == count(ValueClass.WHOLE) && valueCount == compactDates && valueCount > 1;
     }
 
-    HashSample hashes() {
-        return hashes;
+    ValueSample values() {
+        return values;
     }
 
     double averageLength() {
-        return values == 0 ? 0 : (double) measures.characters() / values;
+        return valueCount == 0 ? 0 : (double) measures.characters() / valueCount;
     }
 
     long leastWhole() {
@@ -289,21 +301,17 @@ final class ColumnProfiler {
         }
         return new ColumnProfile(
                 name,
-                values,
+                valueCount,
                 nulls,
                 emptyTexts,
-                hashes.distinct(),
-                hashes.isExact(),
+                values.distinct(),
+                values.isExact(),
                 guess,
-                values == 0 ? 0 : measures.shortest(),
+                valueCount == 0 ? 0 : measures.shortest(),
                 measures.longest(),
                 extremes.leastWritten(),
                 extremes.greatestWritten(),
-                hashes.isExact()
-                        ? top.commonest(COMMONEST).stream()
-                                .filter(v -> v.rows() > 1)
-                                .toList()
-                        : List.of(),
+                values.commonest(COMMONEST).stream().filter(v -> v.rows() > 1).toList(),
                 remarks(guess));
     }
 
@@ -333,7 +341,7 @@ final class ColumnProfiler {
         if (holdsDays()) {
             remarks.add("could be dates without hyphens");
         }
-        List<String> nothings = top.commonest(128).stream()
+        List<String> nothings = values.commonest(128).stream()
                 .map(ColumnProfile.CommonValue::value)
                 .filter(value -> Placeholders.standsForNothing(value) && isStrange(value, guess))
                 .limit(3)
@@ -355,7 +363,7 @@ final class ColumnProfiler {
     }
 
     private TypeGuess guess() {
-        long n = values;
+        long n = valueCount;
         long whole = count(ValueClass.WHOLE);
         long decimal = whole + count(ValueClass.DECIMAL);
         boolean haveOneLength = measures.shortest() == measures.longest() && measures.longest() > 1;
@@ -405,11 +413,11 @@ final class ColumnProfiler {
     Optional<TypeGuess> guessAs(TypeGuess another) {
         Collection<ValueClass> fitting = AgreedTypes.classesOf(another);
         long fit = count(fitting.toArray(new ValueClass[0]));
-        if (fit * LEAST_OF_TYPE < values || fitting.isEmpty()) {
+        if (fit * LEAST_OF_TYPE < valueCount || fitting.isEmpty()) {
             return Optional.empty();
         }
         ColumnType type = another.type().isInteger() ? integer() : another.type();
-        return Optional.of(guess(type, another.format().orElse(null), false, values - fit, fitting));
+        return Optional.of(guess(type, another.format().orElse(null), false, valueCount - fit, fitting));
     }
 
     private ColumnType integer() {

@@ -19,7 +19,7 @@ final class KeyFinder {
     private static final int MOST_IN_WIDE = 3;
     private static final int MOST_FOUND = 400;
     /** All candidates of a table together may have so many rows counted; a few have all of them, however many there are. */
-    private static final long ROWS_COUNTED = 4_000_000;
+    private static final long ROWS_COUNTED = 1_500_000;
 
     private static final int LEAST_COUNTED = 5;
     private static final int LEAST_OF_MANY = 2;

@@ -116,9 +116,9 @@ final class LinkFinder {
         guess /= pair.columns().length;
         if (pair.isSingle()) {
             double coverage = pair.child()
-                    .hashes
+                    .values
                     .get(pair.columns()[0])
-                    .coverageBy(pair.parent().hashes.get(pair.key()[0]))
+                    .coverageBy(pair.parent().values.get(pair.key()[0]))
                     .orElse(1);
             return guess - (1 - coverage);
         }
@@ -161,9 +161,9 @@ final class LinkFinder {
                 && !LinkRanking.areCountedAlike(child, column, parent, key)) {
             return false;
         }
-        OptionalDouble ofValues = child.hashes.get(column).coverageBy(parent.hashes.get(key));
+        OptionalDouble ofValues = child.values.get(column).coverageBy(parent.values.get(key));
         RowSample.Coverage ofRows =
-                child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.hashes.get(key));
+                child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.values.get(key));
         if (ofValues.isEmpty() && ofRows.rows() < FEW_ROWS) {
             // No evidence is not coverage: then names must speak, or the look of the values.
             return likeness >= LEAST_LIKENESS || looksAlike(child, column, parent, key);
@@ -256,9 +256,9 @@ final class LinkFinder {
             return false;
         }
         boolean isNamed = names.likenessOfPart(child, column, parent, part) >= LinkRanking.NAMED;
-        OptionalDouble ofValues = child.hashes.get(column).coverageBy(parent.hashes.get(part));
+        OptionalDouble ofValues = child.values.get(column).coverageBy(parent.values.get(part));
         RowSample.Coverage ofRows =
-                child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.hashes.get(part));
+                child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.values.get(part));
         double coverage = Math.max(ofValues.orElse(0), ofRows.rows() < FEW_ROWS ? 0 : ofRows.share());
         return isNamed ? coverage >= LEAST_IF_NAMED || ofValues.isEmpty() : coverage >= LEAST_IF_ALL_USED;
     }

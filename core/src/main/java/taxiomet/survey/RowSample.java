@@ -97,7 +97,7 @@ final class RowSample {
     }
 
     /** How many rows have a value of a column that can be looked up in a sample of keys, and how many of these are in it. */
-    Coverage coverageBy(int column, HashSample keys) {
+    Coverage coverageBy(int column, ValueSample keys) {
         int counted = 0;
         int covered = 0;
         for (int r = 0; r < rows; r++) {

@@ -13,7 +13,7 @@ final class TableProfile {
     final FoundTable table;
     final List<ColumnProfile> columns;
     private final List<ColumnProfiler> profilers;
-    final List<HashSample> hashes;
+    final List<ValueSample> values;
     final List<RowSample> rowSamples;
     final double[] averageLengths;
     final long[] leastWhole;
@@ -33,7 +33,7 @@ final class TableProfile {
         this.profilers = profiler.columns();
         this.columns = new ArrayList<>(
                 profiler.columns().stream().map(ColumnProfiler::profile).toList());
-        this.hashes = profiler.columns().stream().map(ColumnProfiler::hashes).toList();
+        this.values = profiler.columns().stream().map(ColumnProfiler::values).toList();
         this.rowSamples = profiler.rowSamples();
         this.averageLengths = profiler.columns().stream()
                 .mapToDouble(ColumnProfiler::averageLength)

@@ -15,17 +15,19 @@ import taxiomet.survey.ColumnProfile.CommonValue;
 
 /** What a survey keeps of a column in bounded room: some of its values, by their hashes, and the commonest. */
 class SketchesTest {
+    private static final byte[] NOTHING = new byte[16];
+
     private static long hash(long value) {
         long mixed = (value + 1) * 0x9E3779B97F4A7C15L;
         mixed = (mixed ^ mixed >>> 29) * 0xBF58476D1CE4E5B9L;
         return mixed ^ mixed >>> 32;
     }
 
-    private static HashSample sample(long from, long to) {
-        HashSample sample = new HashSample();
+    private static ValueSample sample(long from, long to) {
+        ValueSample sample = new ValueSample();
         for (long value = from; value < to; value++) {
-            sample.add(hash(value));
-            sample.add(hash(value));
+            sample.add(hash(value), NOTHING, 0, 0);
+            sample.add(hash(value), NOTHING, 0, 0);
         }
         return sample;
     }
@@ -33,7 +35,7 @@ class SketchesTest {
     @ParameterizedTest
     @ValueSource(ints = {1, 100, 16_000, 300_000, 2_000_000})
     void different_values_are_counted_exactly_while_few_and_nearly_when_many(int count) {
-        HashSample sample = sample(0, count);
+        ValueSample sample = sample(0, count);
         if (sample.isExact()) {
             assertThat(sample.distinct()).isEqualTo(count);
         } else {
@@ -44,7 +46,7 @@ class SketchesTest {
 
     @Test
     void coverage_is_told_from_the_values_at_the_level_of_both() {
-        HashSample parents = sample(0, 1_000_000);
+        ValueSample parents = sample(0, 1_000_000);
         assertThat(sample(0, 500_000).coverageBy(parents)).hasValue(1.0);
         assertThat(sample(900_000, 1_100_000).coverageBy(parents).orElseThrow()).isBetween(0.45, 0.55);
         assertThat(sample(2_000_000, 2_100_000).coverageBy(parents)).hasValue(0.0);
@@ -53,7 +55,7 @@ class SketchesTest {
 
     @Test
     void values_that_no_sample_of_both_holds_say_nothing() {
-        HashSample parents = sample(0, 1_000_000);
+        ValueSample parents = sample(0, 1_000_000);
         long absent = 0;
         while ((hash(absent) & 0x3F) == 0) {
             absent++;
@@ -110,12 +112,16 @@ class SketchesTest {
     }
 
     private static List<CommonValue> commonest(List<String> values) {
-        ValueDictionary dictionary = new ValueDictionary();
+        return sample(values).commonest(3);
+    }
+
+    private static ValueSample sample(List<String> values) {
+        ValueSample sample = new ValueSample();
         for (String value : values) {
             byte[] utf8 = ("<" + value + ">").getBytes(StandardCharsets.UTF_8);
-            dictionary.add(hash(value.hashCode()), utf8, 1, utf8.length - 2);
+            sample.add(hash(value.hashCode()), utf8, 1, utf8.length - 2);
         }
-        return dictionary.commonest(3);
+        return sample;
     }
 
     @Test
@@ -143,5 +149,23 @@ class SketchesTest {
         assertThat(rare).hasSizeGreaterThan(20_000);
         assertThat(first.value()).isEqualTo("n/a");
         assertThat(first.rows()).isBetween(count * 9 / 10, count);
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {60, 900, 60_000, 400_000})
+    void parts_brought_together_are_the_sample_of_the_whole(int count) {
+        Random random = new Random(count);
+        List<String> values = new ArrayList<>();
+        for (int i = 0; i < count; i++) {
+            values.add(random.nextInt(4) == 0 ? "n/a" : "v" + random.nextInt(count / 2));
+        }
+        ValueSample whole = sample(values);
+        ValueSample first = sample(values.subList(0, count / 3));
+        first.merge(sample(values.subList(count / 3, count)));
+        assertThat(first.isExact()).isEqualTo(whole.isExact());
+        assertThat(first.distinct()).isEqualTo(whole.distinct());
+        assertThat(first.coverageBy(whole)).hasValue(1.0);
+        assertThat(whole.coverageBy(first)).hasValue(1.0);
+        assertThat(first.commonest(1)).isEqualTo(whole.commonest(1));
     }
 }

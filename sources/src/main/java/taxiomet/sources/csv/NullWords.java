@@ -33,7 +33,9 @@ final class NullWords {
             return true;
         }
         for (byte[] word : words) {
-            if (word.length == length && Arrays.equals(word, 0, length, bytes, start, start + length)) {
+            if (word.length == length
+                    && word[0] == bytes[start]
+                    && Arrays.equals(word, 0, length, bytes, start, start + length)) {
                 return true;
             }
         }
