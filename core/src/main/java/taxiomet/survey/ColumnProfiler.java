@@ -3,9 +3,7 @@ package taxiomet.survey;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
@@ -21,8 +19,7 @@ final class ColumnProfiler {
     private static final double[] TENS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9};
     private static final long MOST_USUAL_SCALE = 8;
     private static final int COMMONEST = 5;
-    private static final int EXAMPLES = 5;
-    private static final int LONGEST_EXAMPLE = 60;
+    private static final long ONE_IN = 50;
     private static final int LEAST_CODES_IN_TEN = 2;
     /** One value of so many at least makes a type worth a thought. */
     private static final long LEAST_OF_TYPE = 6;
@@ -31,9 +28,8 @@ final class ColumnProfiler {
     private final Classifier classifier;
     private final ValueSample values = new ValueSample();
     private final long[] counts = new long[ValueClass.values().length];
-    private final Map<ValueClass, List<String>> examples = new EnumMap<>(ValueClass.class);
-    private final long[][] exampleHashes = new long[ValueClass.values().length][EXAMPLES];
-    private final int[] exampleCounts = new int[ValueClass.values().length];
+    private final ClassExamples examples = new ClassExamples();
+    private final Ascent ascent = new Ascent();
     private final Extremes byValue = new Extremes();
     private final Extremes byText = new Extremes();
     private final TextMeasures measures = new TextMeasures();
@@ -45,8 +41,9 @@ final class ColumnProfiler {
     /** Reads cells of the usual class all at once; null where that is not done. */
     private TypedColumn usualColumn;
 
-    private boolean isAscending = true;
-    private long previous = Long.MIN_VALUE;
+    /** The number of the run of rows at hand. */
+    private long run;
+
     private long valueCount;
     private long nulls;
     private long emptyTexts;
@@ -69,9 +66,12 @@ final class ColumnProfiler {
     /**
      * Counts the cells of a batch.
      *
+     * @param number of the run of rows
      * @param hashes gets the hash of each cell's value, 0 for null, every {@code width} longs from {@code place} on
      */
-    void addAll(CellColumn cells, int size, long[] hashes, int place, int width) {
+    void addAll(CellColumn cells, int size, long number, long[] hashes, int place, int width) {
+        run = number;
+        ascent.start();
         long before = counts[usual.ordinal()];
         boolean isRead = usualColumn != null;
         if (isRead) {
@@ -82,6 +82,7 @@ final class ColumnProfiler {
             long hash = isUsual ? addUsual(cells, row, usualColumn.high(row), usualColumn.low(row)) : add(cells, row);
             hashes[row * width + place] = hash;
         }
+        ascent.end(number);
         if (!isRead || (counts[usual.ordinal()] - before) * 2 < size) {
             chooseUsual();
         }
@@ -169,20 +170,15 @@ final class ColumnProfiler {
 
     private void note(ValueClass found, byte[] bytes, int start, int length, CellColumn cells, int row) {
         noteValue(found, classifier.high(), classifier.low(), bytes, start, length);
-        if (isNewExample(found.ordinal())) {
-            List<String> some = examples.computeIfAbsent(found, c -> new ArrayList<>());
-            String text = cells.text(row);
-            String cut = text.length() > LONGEST_EXAMPLE ? text.substring(0, LONGEST_EXAMPLE) : text;
-            if (!some.contains(cut)) {
-                some.add(cut);
-            }
-        }
+        examples.add(found, classifier.hash(), cells, row, run);
     }
 
     private void noteValue(ValueClass found, long high, long low, byte[] bytes, int start, int length) {
-        boolean isText = found == ValueClass.TEXT || found == ValueClass.TRUTH || found == ValueClass.UUID;
-        isAscending &= !isText && high > previous;
-        previous = high;
+        if (found == ValueClass.TEXT || found == ValueClass.TRUTH || found == ValueClass.UUID) {
+            ascent.breakOff();
+        } else {
+            ascent.add(high);
+        }
         switch (found) {
             case WHOLE -> {
                 leastWhole = Math.min(leastWhole, high);
@@ -205,24 +201,6 @@ final class ColumnProfiler {
         }
     }
 
-    /** Whether one more example of a class is wanted, and the value last classified is not among them. */
-    private boolean isNewExample(int ofClass) {
-        long hash = classifier.hash();
-        long[] own = exampleHashes[ofClass];
-        int count = exampleCounts[ofClass];
-        for (int i = 0; i < count; i++) {
-            if (own[i] == hash) {
-                return false;
-            }
-        }
-        if (count == EXAMPLES) {
-            return false;
-        }
-        own[count] = hash;
-        exampleCounts[ofClass]++;
-        return true;
-    }
-
     /** A decimal by its digits and scale, near enough to tell the least and the greatest. */
     private static double byPoint(long digits, long scale) {
         return scale >= 0 && scale < TENS.length
@@ -237,6 +215,10 @@ final class ColumnProfiler {
     }
 
     private void noteDigits(byte[] bytes, int start, int length, char point) {
+        int behind = (int) mostScale + 1;
+        if (length > behind && length - behind <= mostWholeDigits && bytes[start + length - behind] == point) {
+            return;
+        }
         int wholes = 0;
         int scale = 0;
         boolean afterPoint = false;
@@ -254,7 +236,7 @@ final class ColumnProfiler {
 
     /** Whether every value is greater than the one before it; false for texts. */
     boolean isAscending() {
-        return isAscending;
+        return ascent.isAscending();
     }
 
     /** Whether there are several values, and all of them are days without hyphens. */
@@ -291,12 +273,35 @@ final class ColumnProfiler {
         return rows < 20 ? 0 : Math.max(Math.min(3, rows / 15), rows / 100);
     }
 
+    /** Adds what was counted of another part of the column. */
+    void merge(ColumnProfiler other) {
+        values.merge(other.values);
+        for (int i = 0; i < counts.length; i++) {
+            counts[i] += other.counts[i];
+        }
+        examples.merge(other.examples);
+        ascent.merge(other.ascent);
+        byValue.merge(other.byValue);
+        byText.merge(other.byText);
+        measures.merge(other.measures);
+        valueCount += other.valueCount;
+        nulls += other.nulls;
+        emptyTexts += other.emptyTexts;
+        leadingZeros += other.leadingZeros;
+        compactDates += other.compactDates;
+        zeroOrOne += other.zeroOrOne;
+        plainTruths += other.plainTruths;
+        leastWhole = Math.min(leastWhole, other.leastWhole);
+        greatestWhole = Math.max(greatestWhole, other.greatestWhole);
+        mostScale = Math.max(mostScale, other.mostScale);
+        mostWholeDigits = Math.max(mostWholeDigits, other.mostWholeDigits);
+    }
+
     ColumnProfile profile() {
         TypeGuess guess = guess();
         Extremes extremes = guess.type().isText() || byValue.isEmpty() ? byText : byValue;
         if (guess.type().isText()) {
-            examples.values()
-                    .forEach(some -> some.forEach(text -> byText.addText(text.getBytes(StandardCharsets.UTF_8))));
+            examples.ofOthers(List.of()).forEach(text -> byText.addText(text.getBytes(StandardCharsets.UTF_8)));
             byText.addTextsOf(byValue);
         }
         return new ColumnProfile(
@@ -313,6 +318,12 @@ final class ColumnProfiler {
                 extremes.greatestWritten(),
                 values.commonest(COMMONEST).stream().filter(v -> v.rows() > 1).toList(),
                 remarks(guess));
+    }
+
+    /** Values that stand more than once; where not all could be counted, those in so many rows that they were seen at once. */
+    private List<ColumnProfile.CommonValue> commonest(int most) {
+        long least = values.isExact() ? 2 : Math.max(2, valueCount / ONE_IN);
+        return values.commonest(most).stream().filter(v -> v.rows() >= least).toList();
     }
 
     private List<String> remarks(TypeGuess guess) {
@@ -341,7 +352,7 @@ final class ColumnProfiler {
         if (holdsDays()) {
             remarks.add("could be dates without hyphens");
         }
-        List<String> nothings = values.commonest(128).stream()
+        List<String> nothings = commonest(128).stream()
                 .map(ColumnProfile.CommonValue::value)
                 .filter(value -> Placeholders.standsForNothing(value) && isStrange(value, guess))
                 .limit(3)
@@ -509,18 +520,12 @@ final class ColumnProfiler {
 
     private TypeGuess guess(
             ColumnType type, String format, boolean decimalComma, long misfits, Collection<ValueClass> fitting) {
-        List<String> misfitting = new ArrayList<>();
-        examples.forEach((each, some) -> {
-            if (!fitting.contains(each)) {
-                misfitting.addAll(some);
-            }
-        });
         return new TypeGuess(
                 type,
                 Optional.ofNullable(format),
                 decimalComma,
                 misfits,
-                misfitting.stream().limit(3).toList(),
+                examples.ofOthers(fitting).stream().limit(3).toList(),
                 misfits == 0 ? type : textType(),
                 "");
     }

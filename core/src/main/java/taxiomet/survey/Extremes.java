@@ -16,13 +16,17 @@ final class Extremes {
 
     private long greatestPrefix;
 
-    /** @param value what the bytes spell, near enough */
+    /**
+     * Of equal values the one that is written shortest counts.
+     *
+     * @param value what the bytes spell, near enough
+     */
     void addNumber(double value, byte[] bytes, int start, int length) {
-        if (value < least) {
+        if (value < least || (value == least && length < leastText.length)) {
             least = value;
             leastText = Arrays.copyOfRange(bytes, start, start + length);
         }
-        if (value > greatest) {
+        if (value > greatest || (value == greatest && length < greatestText.length)) {
             greatest = value;
             greatestText = Arrays.copyOfRange(bytes, start, start + length);
         }
@@ -58,6 +62,20 @@ final class Extremes {
         }
         long word = Long.reverseBytes(Words.at(bytes, start));
         return length >= Long.BYTES ? word : word & -1L << 8 * (Long.BYTES - length);
+    }
+
+    /** Adds the extremes of others of the same kind. */
+    void merge(Extremes other) {
+        if (other.isEmpty()) {
+            return;
+        }
+        if (other.least <= other.greatest) {
+            addNumber(other.least, other.leastText, 0, other.leastText.length);
+            addNumber(other.greatest, other.greatestText, 0, other.greatestText.length);
+        } else {
+            addText(other.leastText);
+            addText(other.greatestText);
+        }
     }
 
     /** Adds the values of another; those of numbers as texts. */

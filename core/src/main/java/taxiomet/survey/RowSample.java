@@ -1,5 +1,7 @@
 package taxiomet.survey;
 
+import java.util.Arrays;
+
 /** All rows of a table that have one of some values of a column, as hashes of all their cells; 0 stands for null. */
 final class RowSample {
     private static final int MOST_ROWS = 2048;
@@ -21,36 +23,59 @@ final class RowSample {
         this.cells = new long[width * 64];
     }
 
-    void add(long[] row) {
-        if (row[lead] == 0 || (row[lead] & (1L << level) - 1) != 0) {
-            return;
+    /** Adds rows that stand one behind the other. */
+    void addAll(long[] rowCells, int count) {
+        long mask = (1L << level) - 1;
+        for (int at = 0; at < count * width; at += width) {
+            long hash = rowCells[at + lead];
+            if ((hash & mask) == 0 && hash != 0) {
+                add(rowCells, at);
+                mask = (1L << level) - 1;
+            }
         }
+    }
+
+    private void add(long[] from, int at) {
+        long hash = from[at + lead];
         if (rows == capacity) {
             thinOut();
-            if (rows == capacity || (row[lead] & (1L << level) - 1) != 0) {
+            if (rows == capacity || (hash & (1L << level) - 1) != 0) {
                 return;
             }
         }
         if ((rows + 1) * width > cells.length) {
-            cells = java.util.Arrays.copyOf(cells, cells.length * 2);
+            cells = Arrays.copyOf(cells, cells.length * 2);
         }
-        System.arraycopy(row, 0, cells, rows * width, width);
+        System.arraycopy(from, at, cells, rows * width, width);
         rows++;
+    }
+
+    /** Adds the rows of another part of the table. */
+    void merge(RowSample other) {
+        if (other.level > level) {
+            level = other.level - 1;
+            thinOutOnce();
+        }
+        addAll(other.cells, other.rows);
     }
 
     private void thinOut() {
         while (rows == capacity && level < 60) {
-            level++;
-            long mask = (1L << level) - 1;
-            int kept = 0;
-            for (int r = 0; r < rows; r++) {
-                if ((cells[r * width + lead] & mask) == 0) {
-                    System.arraycopy(cells, r * width, cells, kept * width, width);
-                    kept++;
-                }
-            }
-            rows = kept;
+            thinOutOnce();
         }
+    }
+
+    private void thinOutOnce() {
+        level++;
+        long mask = (1L << level) - 1;
+        int kept = 0;
+        for (int r = 0; r < rows; r++) {
+            if ((cells[r * width + lead] & mask) == 0) {
+                System.arraycopy(cells, r * width, cells, kept * width, width);
+                kept++;
+            }
+        }
+        rows = kept;
     }
 
     int rows() {
@@ -73,12 +98,12 @@ final class RowSample {
     Coverage coverageBy(int[] columns, RowSample other, int[] otherColumns) {
         long mask = (1L << Math.max(level, other.level)) - 1;
         long[] there = other.keysAt(otherColumns, mask);
-        java.util.Arrays.sort(there);
+        Arrays.sort(there);
         int counted = 0;
         int covered = 0;
         for (long key : keysAt(columns, mask)) {
             counted++;
-            covered += java.util.Arrays.binarySearch(there, key) >= 0 ? 1 : 0;
+            covered += Arrays.binarySearch(there, key) >= 0 ? 1 : 0;
         }
         return new Coverage(counted, covered);
     }
@@ -93,7 +118,7 @@ final class RowSample {
                 hashes[count++] = cell;
             }
         }
-        return java.util.Arrays.copyOf(hashes, count);
+        return Arrays.copyOf(hashes, count);
     }
 
     /** How many rows have a value of a column that can be looked up in a sample of keys, and how many of these are in it. */
@@ -129,7 +154,7 @@ final class RowSample {
                 }
             }
         }
-        return java.util.Arrays.copyOf(keys, count);
+        return Arrays.copyOf(keys, count);
     }
 
     /** The values of a row as one long; 0 where one is null. */

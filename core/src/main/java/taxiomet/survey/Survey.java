@@ -76,35 +76,44 @@ public final class Survey {
         return likeliest;
     }
 
-    /** Each table is read by one thread, several of them at once. */
+    /** Large tables are read one by one with all threads, small ones several at once. */
     private List<TableProfile> profiles(RunContext context) {
         TableProfile[] profiles = new TableProfile[found.size()];
+        boolean[] areSmall = new boolean[found.size()];
+        for (int table = 0; table < profiles.length; table++) {
+            try (TableSource source = open.apply(Draft.unknown(found.get(table)))) {
+                int threads = context.threadsFor(source.bytes());
+                areSmall[table] = threads == 1;
+                if (!areSmall[table]) {
+                    profiles[table] = profile(found.get(table), source, threads, context);
+                }
+            }
+        }
         AtomicInteger next = new AtomicInteger();
         Workers.run(Math.min(context.threads(), found.size()), "survey", workers -> {
             int table = next.getAndIncrement();
             while (table < profiles.length && !workers.haveFailed()) {
-                synchronized (files) {
-                    context.progress().reading(found.get(table).name());
+                if (areSmall[table]) {
+                    try (TableSource source = open.apply(Draft.unknown(found.get(table)))) {
+                        profiles[table] = profile(found.get(table), source, 1, context);
+                    }
                 }
-                profiles[table] = profile(found.get(table));
                 table = next.getAndIncrement();
             }
         });
         return List.of(profiles);
     }
 
-    private TableProfile profile(FoundTable table) {
-        try (TableSource source = open.apply(Draft.unknown(table))) {
-            List<String> parts = new ArrayList<>();
-            for (int part = 0; part < source.partCount(); part++) {
-                parts.add(source.partName(part));
-            }
-            TableProfile profile = new TableProfiler(table).profile(source);
-            synchronized (files) {
-                files.put(table.name(), parts);
-            }
-            return profile;
+    private TableProfile profile(FoundTable table, TableSource source, int threads, RunContext context) {
+        List<String> parts = new ArrayList<>();
+        for (int part = 0; part < source.partCount(); part++) {
+            parts.add(source.partName(part));
         }
+        synchronized (files) {
+            files.put(table.name(), parts);
+            context.progress().reading(table.name());
+        }
+        return TableProfiler.profile(table, source, threads);
     }
 
     private SurveyResult conclude(

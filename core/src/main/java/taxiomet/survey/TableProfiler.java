@@ -3,20 +3,24 @@ package taxiomet.survey;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
+import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
+import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
+import taxiomet.work.Workers;
 
-/** Reads a table once and profiles its columns. It serves one thread. */
+/** Profiles the columns of some rows of a table. It serves one thread; what several have seen of one table is brought together. */
 final class TableProfiler {
     private final FoundTable table;
-    private final Classifier classifier = new Classifier();
     private final List<ColumnProfiler> columns;
     private final List<RowSample> rowSamples = new ArrayList<>();
+    private long[] hashes = new long[0];
     private long rows;
     private long malformed;
 
-    TableProfiler(FoundTable table) {
+    private TableProfiler(FoundTable table) {
         this.table = table;
+        Classifier classifier = new Classifier();
         this.columns = table.columns().stream()
                 .map(name -> new ColumnProfiler(name, classifier))
                 .toList();
@@ -26,28 +30,53 @@ final class TableProfiler {
         }
     }
 
-    TableProfile profile(TableSource source) {
-        int[] all = IntStream.range(0, columns.size()).toArray();
-        source.read(all, this::add);
-        return new TableProfile(this, rows, malformed);
+    /** Reads a table once, with several threads, and profiles its columns. */
+    static TableProfile profile(FoundTable table, TableSource source, int threads) {
+        int[] all = IntStream.range(0, table.columns().size()).toArray();
+        List<TableProfiler> parts = new ArrayList<>();
+        try (Scan scan = source.scan(all, RefRanges.ALL)) {
+            Workers.run(threads, "survey", workers -> {
+                TableProfiler part = new TableProfiler(table);
+                try (Scan.BatchReader reader = scan.reader()) {
+                    RowBatch batch = reader.next();
+                    while (batch != null && !workers.haveFailed()) {
+                        part.add(batch);
+                        batch = reader.next();
+                    }
+                }
+                synchronized (parts) {
+                    parts.add(part);
+                }
+            });
+        }
+        TableProfiler whole = parts.get(0);
+        parts.subList(1, parts.size()).forEach(whole::merge);
+        return new TableProfile(whole, whole.rows, whole.malformed);
     }
 
     private void add(RowBatch batch) {
         int width = columns.size();
         int size = batch.size();
-        long[] hashes = new long[size * width];
-        for (int c = 0; c < width; c++) {
-            columns.get(c).addAll(batch.column(c), size, hashes, c, width);
+        if (hashes.length < size * width) {
+            hashes = new long[size * width];
         }
-        long[] row = new long[width];
-        for (int r = 0; r < size; r++) {
-            System.arraycopy(hashes, r * width, row, 0, width);
-            for (RowSample sample : rowSamples) {
-                sample.add(row);
-            }
+        for (int c = 0; c < width; c++) {
+            columns.get(c).addAll(batch.column(c), size, batch.number(), hashes, c, width);
+        }
+        for (RowSample sample : rowSamples) {
+            sample.addAll(hashes, size);
         }
         rows += size + batch.malformed().size();
         malformed += batch.malformed().size();
+    }
+
+    private void merge(TableProfiler other) {
+        for (int c = 0; c < columns.size(); c++) {
+            columns.get(c).merge(other.columns.get(c));
+            rowSamples.get(c).merge(other.rowSamples.get(c));
+        }
+        rows += other.rows;
+        malformed += other.malformed;
     }
 
     FoundTable table() {

@@ -57,6 +57,15 @@ final class TextMeasures {
         characters += count;
     }
 
+    void merge(TextMeasures other) {
+        shortest = Math.min(shortest, other.shortest);
+        longest = Math.max(longest, other.longest);
+        characters += other.characters;
+        padded += other.padded;
+        upper += other.upper;
+        lower += other.lower;
+    }
+
     /** Characters of the shortest value; {@link Long#MAX_VALUE} without values. */
     long shortest() {
         return shortest;

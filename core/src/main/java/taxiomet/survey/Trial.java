@@ -92,7 +92,7 @@ public record Trial(String words, Charter charter, Optional<String> link) {
 
     private static TableProfile profile(FoundTable table, Function<Table, TableSource> open) {
         try (TableSource source = open.apply(Draft.unknown(table))) {
-            return new TableProfiler(table).profile(source);
+            return TableProfiler.profile(table, source, 1);
         }
     }
 

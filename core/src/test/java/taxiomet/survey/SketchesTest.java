@@ -66,7 +66,7 @@ class SketchesTest {
     private static RowSample rows(int lead, long[]... rows) {
         RowSample sample = new RowSample(rows.length == 0 ? 1 : rows[0].length, lead);
         for (long[] row : rows) {
-            sample.add(row.clone());
+            sample.addAll(row, 1);
         }
         return sample;
     }
