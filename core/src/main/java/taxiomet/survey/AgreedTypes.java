@@ -13,6 +13,8 @@ import taxiomet.charter.ColumnType.Family;
  */
 final class AgreedTypes {
     /** The share of a column's values that a key must have. */
+    private static final int SOME_VALUES = 600;
+
     private static final double LEAST_SHARED = 0.15;
 
     private final List<TableProfile> tables;
@@ -82,8 +84,10 @@ final class AgreedTypes {
 
     /** Whether a column shares values with a key, and is named for it or shares them by no accident. */
     private boolean isShared(TableProfile child, int column, TableProfile parent, int part) {
-        double shared =
-                child.values.get(column).coverageBy(parent.values.get(part)).orElse(0);
+        double shared = child.values
+                .get(column)
+                .coverageBy(parent.values.get(part), SOME_VALUES)
+                .orElse(0);
         double ofRows = child.rowSamples
                 .get(child.mostDistinct())
                 .coverageBy(column, parent.values.get(part))

@@ -32,16 +32,17 @@ final class ClassExamples {
             some = new ArrayList<>();
             examples.put(found, some);
         }
+        if (some.size() == MOST) {
+            return;
+        }
         for (int i = 0; i < some.size(); i++) {
             if (some.get(i).hash == hash) {
                 return;
             }
         }
-        if (some.size() < MOST) {
-            String text = cells.text(row);
-            some.add(new Example(
-                    run << BITS_OF_ROW | row, hash, text.length() > LONGEST ? text.substring(0, LONGEST) : text));
-        }
+        String text = cells.text(row);
+        some.add(new Example(
+                run << BITS_OF_ROW | row, hash, text.length() > LONGEST ? text.substring(0, LONGEST) : text));
     }
 
     void merge(ClassExamples other) {

@@ -55,6 +55,8 @@ final class ColumnProfiler {
 
     private long leastWhole = Long.MAX_VALUE;
     private long greatestWhole = Long.MIN_VALUE;
+    private long leastMoment = Long.MAX_VALUE;
+    private long greatestMoment = Long.MIN_VALUE;
     private long mostScale;
     private long mostWholeDigits;
 
@@ -181,12 +183,14 @@ final class ColumnProfiler {
         }
         switch (found) {
             case WHOLE -> {
-                leastWhole = Math.min(leastWhole, high);
-                greatestWhole = Math.max(greatestWhole, high);
+                if (high <= leastWhole || high >= greatestWhole) {
+                    leastWhole = Math.min(leastWhole, high);
+                    greatestWhole = Math.max(greatestWhole, high);
+                    byValue.addNumber((double) high, bytes, start, length);
+                }
                 leadingZeros += length > 1 && bytes[start] == '0' ? 1 : 0;
                 zeroOrOne += high == 0 || high == 1 ? 1 : 0;
                 compactDates += length == 8 && high >= 1000_01_01 && high <= 2999_12_31 && isDay(high) ? 1 : 0;
-                byValue.addNumber((double) high, bytes, start, length);
             }
             case DECIMAL, DECIMAL_COMMA -> {
                 noteDigits(bytes, start, length, found == ValueClass.DECIMAL ? '.' : ',');
@@ -197,7 +201,13 @@ final class ColumnProfiler {
                 byText.addText(bytes, start, length);
             }
             case TEXT, FLOATING, UUID -> byText.addText(bytes, start, length);
-            default -> byValue.addNumber((double) high, bytes, start, length);
+            default -> {
+                if (high <= leastMoment || high >= greatestMoment) {
+                    leastMoment = Math.min(leastMoment, high);
+                    greatestMoment = Math.max(greatestMoment, high);
+                    byValue.addNumber((double) high, bytes, start, length);
+                }
+            }
         }
     }
 

@@ -22,6 +22,7 @@ final class KeyFinder {
     private static final long ROWS_COUNTED = 1_500_000;
 
     private static final int LEAST_COUNTED = 5;
+    private static final int LEAST_OF_MORE = 3;
     private static final int LEAST_OF_MANY = 2;
     private static final long MANY_ROWS = 1_000_000;
     private static final int FEW_COLUMNS = 8;
@@ -80,7 +81,8 @@ final class KeyFinder {
         }
         all.sort(Comparator.comparing((int[] key) -> key.length > 1 && !exact.contains(key))
                 .thenComparing(likeliest));
-        long least = table.rows > MANY_ROWS ? LEAST_OF_MANY : LEAST_COUNTED;
+        long least =
+                table.rows > MANY_ROWS ? LEAST_OF_MANY : table.rows > MANY_ROWS / 4 ? LEAST_OF_MORE : LEAST_COUNTED;
         long counted = Math.max(least, ROWS_COUNTED / table.rows);
         return all.subList(0, (int) Math.min(all.size(), counted));
     }

@@ -2,6 +2,7 @@ package taxiomet.survey;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
@@ -25,6 +26,11 @@ final class LinkFinder {
     private static final double LIKELY_BITS = 8;
     /** What rows alone, instead of different values, may deviate by. */
     private static final double JOINT_SLACK = 0.1;
+
+    /** So many values tell a coverage to within a few in a hundred; names that speak are worth all. */
+    private static final int SOME_VALUES = 600;
+
+    private static final int MORE_VALUES = 4_000;
 
     private static final int FEW_ROWS = 8;
     private static final double LEAST_LIKENESS = 0.4;
@@ -61,6 +67,8 @@ final class LinkFinder {
     private final List<TableProfile> tables;
     private final Map<TableProfile, List<int[]>> keys;
     private final NameLikeness names;
+    /** For the child and the parent at hand: of each part of a key, the columns that may point at it. */
+    private final Map<Integer, List<Integer>> possibleParts = new HashMap<>();
 
     LinkFinder(List<TableProfile> tables, Map<TableProfile, List<int[]>> keys, NameLikeness names) {
         this.tables = tables;
@@ -75,6 +83,7 @@ final class LinkFinder {
                 pairs.addAll(singles(child, column));
             }
             for (TableProfile parent : tables) {
+                possibleParts.clear();
                 for (int[] key : keys.get(parent)) {
                     if (key.length > 1) {
                         pairs.addAll(composites(child, parent, key));
@@ -86,16 +95,16 @@ final class LinkFinder {
     }
 
     private List<Pair> singles(TableProfile child, int column) {
-        List<Pair> pairs = new ArrayList<>();
+        List<Pair> found = new ArrayList<>();
         for (TableProfile parent : tables) {
             for (int[] key : keys.get(parent)) {
                 boolean isItself = parent == child && key[0] == column;
                 if (key.length == 1 && !isItself && isPossible(child, column, parent, key[0])) {
-                    pairs.add(new Pair(child, new int[] {column}, parent, key));
+                    found.add(new Pair(child, new int[] {column}, parent, key));
                 }
             }
         }
-        pairs.sort(Comparator.comparingDouble((Pair p) -> -guess(p)));
+        List<Pair> pairs = likeliestFirst(found);
         long named =
                 pairs.stream().filter(pair -> LinkRanking.isNamed(pair, names)).count();
         // Where a name says what is meant, one other is enough to compare it with, and none where there are many rows.
@@ -104,6 +113,16 @@ final class LinkFinder {
                 ? Math.min(MOST_PARENTS, named + others)
                 : child.rows <= FEW_ENOUGH ? MOST_PARENTS : FEW_PARENTS;
         return pairs.subList(0, (int) Math.min(most, pairs.size()));
+    }
+
+    private record Guessed(Pair pair, double guess) {}
+
+    private List<Pair> likeliestFirst(List<Pair> pairs) {
+        return pairs.stream()
+                .map(pair -> new Guessed(pair, guess(pair)))
+                .sorted(Comparator.comparingDouble(Guessed::guess).reversed())
+                .map(Guessed::pair)
+                .toList();
     }
 
     /** A first guess of how likely a link is meant: by its names, and by how much of the parent's range it takes up. */
@@ -118,7 +137,7 @@ final class LinkFinder {
             double coverage = pair.child()
                     .values
                     .get(pair.columns()[0])
-                    .coverageBy(pair.parent().values.get(pair.key()[0]))
+                    .coverageBy(pair.parent().values.get(pair.key()[0]), SOME_VALUES)
                     .orElse(1);
             return guess - (1 - coverage);
         }
@@ -161,7 +180,8 @@ final class LinkFinder {
                 && !LinkRanking.areCountedAlike(child, column, parent, key)) {
             return false;
         }
-        OptionalDouble ofValues = child.values.get(column).coverageBy(parent.values.get(key));
+        OptionalDouble ofValues =
+                child.values.get(column).coverageBy(parent.values.get(key), isNamed ? MORE_VALUES : SOME_VALUES);
         RowSample.Coverage ofRows =
                 child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.values.get(key));
         if (ofValues.isEmpty() && ofRows.rows() < FEW_ROWS) {
@@ -230,21 +250,23 @@ final class LinkFinder {
     private List<Pair> composites(TableProfile child, TableProfile parent, int[] key) {
         List<List<Integer>> choices = new ArrayList<>();
         for (int part : key) {
-            List<Integer> possible = new ArrayList<>();
-            for (int column = 0; column < child.width(); column++) {
-                if (isPossiblePart(child, column, parent, part)) {
-                    possible.add(column);
-                }
-            }
-            int toPart = part;
-            possible.sort(Comparator.comparingDouble((Integer c) -> -names.likenessOfPart(child, c, parent, toPart)));
-            choices.add(possible.subList(0, Math.min(MOST_FOR_A_PART, possible.size())));
+            choices.add(possibleParts.computeIfAbsent(part, p -> possibleFor(child, parent, p)));
         }
         List<Pair> pairs = new ArrayList<>();
         choose(child, parent, key, choices, new int[key.length], 0, pairs);
         pairs.removeIf(pair -> !isCoveredJointly(pair));
-        pairs.sort(Comparator.comparingDouble((Pair p) -> -guess(p)));
-        return pairs.subList(0, Math.min(MOST_PER_PAIR, pairs.size()));
+        return likeliestFirst(pairs).subList(0, Math.min(MOST_PER_PAIR, pairs.size()));
+    }
+
+    private List<Integer> possibleFor(TableProfile child, TableProfile parent, int part) {
+        List<Integer> possible = new ArrayList<>();
+        for (int column = 0; column < child.width(); column++) {
+            if (isPossiblePart(child, column, parent, part)) {
+                possible.add(column);
+            }
+        }
+        possible.sort(Comparator.comparingDouble((Integer c) -> -names.likenessOfPart(child, c, parent, part)));
+        return possible.subList(0, Math.min(MOST_FOR_A_PART, possible.size()));
     }
 
     /** One part of a key says little by itself; all together say it. */
@@ -256,7 +278,8 @@ final class LinkFinder {
             return false;
         }
         boolean isNamed = names.likenessOfPart(child, column, parent, part) >= LinkRanking.NAMED;
-        OptionalDouble ofValues = child.values.get(column).coverageBy(parent.values.get(part));
+        OptionalDouble ofValues =
+                child.values.get(column).coverageBy(parent.values.get(part), isNamed ? MORE_VALUES : SOME_VALUES);
         RowSample.Coverage ofRows =
                 child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.values.get(part));
         double coverage = Math.max(ofValues.orElse(0), ofRows.rows() < FEW_ROWS ? 0 : ofRows.share());

@@ -6,6 +6,11 @@ import java.util.Arrays;
 final class RowSample {
     private static final int MOST_ROWS = 2048;
     private static final int LEAST_ROWS = 64;
+    /** So many rows tell whether those of a table have their parents in another. */
+    private static final int MOST_COMPARED = 600;
+
+    private static final int MOST_IN_VAIN = 120;
+
     /** There is a sample for each column, and each row of it holds a cell for each column. */
     private static final int CELLS_OF_ALL = 1_000_000;
 
@@ -15,6 +20,9 @@ final class RowSample {
     private long[] cells;
     private int rows;
     private int level;
+    private long[] sortedKeys;
+    private int[] sortedColumns;
+    private long sortedMask;
 
     RowSample(int width, int lead) {
         this.width = width;
@@ -97,13 +105,15 @@ final class RowSample {
      */
     Coverage coverageBy(int[] columns, RowSample other, int[] otherColumns) {
         long mask = (1L << Math.max(level, other.level)) - 1;
-        long[] there = other.keysAt(otherColumns, mask);
-        Arrays.sort(there);
+        long[] there = other.sortedKeysAt(otherColumns, mask);
         int counted = 0;
         int covered = 0;
-        for (long key : keysAt(columns, mask)) {
-            counted++;
-            covered += Arrays.binarySearch(there, key) >= 0 ? 1 : 0;
+        for (int r = 0; r < rows && counted < (covered == 0 ? MOST_IN_VAIN : MOST_COMPARED); r++) {
+            long key = (cells[r * width + lead] & mask) == 0 ? keyOf(r, columns) : 0;
+            if (key != 0) {
+                counted++;
+                covered += Arrays.binarySearch(there, key) >= 0 ? 1 : 0;
+            }
         }
         return new Coverage(counted, covered);
     }
@@ -125,7 +135,7 @@ final class RowSample {
     Coverage coverageBy(int column, ValueSample keys) {
         int counted = 0;
         int covered = 0;
-        for (int r = 0; r < rows; r++) {
+        for (int r = 0; r < rows && counted < (covered == 0 ? MOST_IN_VAIN : MOST_COMPARED); r++) {
             long cell = cells[r * width + column];
             if (cell != 0 && keys.wouldHold(cell)) {
                 counted++;
@@ -140,6 +150,17 @@ final class RowSample {
         double share() {
             return rows == 0 ? 0 : (double) covered / rows;
         }
+    }
+
+    /** The keys last asked for are kept: the same ones are asked for by one child after the other. */
+    private synchronized long[] sortedKeysAt(int[] columns, long mask) {
+        if (sortedKeys == null || sortedMask != mask || !Arrays.equals(sortedColumns, columns)) {
+            sortedKeys = keysAt(columns, mask);
+            Arrays.sort(sortedKeys);
+            sortedColumns = columns;
+            sortedMask = mask;
+        }
+        return sortedKeys;
     }
 
     /** One long for the values of each row whose lead is in the sample at a level, rows with a null left out. */

@@ -185,11 +185,21 @@ final class ValueSample {
 
     /** The share of the values at hand, at the level of both, that another column has; empty when there are none. */
     OptionalDouble coverageBy(ValueSample other) {
+        return coverageBy(other, Integer.MAX_VALUE);
+    }
+
+    /**
+     * The same, told from some of the values, which are as good as chosen at random.
+     *
+     * @param most of how many
+     */
+    OptionalDouble coverageBy(ValueSample other, int most) {
         int shared = Math.max(level, other.level);
         long mask = (1L << shared) - 1;
         int mine = 0;
         int covered = 0;
-        for (long hash : slots) {
+        for (int slot = 0; slot < slots.length && mine < most; slot++) {
+            long hash = slots[slot];
             if (hash != 0 && (hash & mask) == 0) {
                 mine++;
                 covered += other.holds(hash) ? 1 : 0;
