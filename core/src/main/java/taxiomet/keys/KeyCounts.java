@@ -13,6 +13,7 @@ import taxiomet.spill.MemoryBudget;
  */
 public final class KeyCounts implements AutoCloseable {
     private static final int FIRST_SLOTS = 1 << 10;
+    private static final long MOST_FIRST_SLOTS = 1 << 22;
     private static final int FULL_SIXTEENTHS = 13;
     private static final int BYTES_OF_SLOT = 2 * Long.BYTES + Integer.BYTES;
     /** A range has at most so many places for each row. */
@@ -51,9 +52,15 @@ public final class KeyCounts implements AutoCloseable {
         }
     }
 
-    /** For keys of any kind. */
-    public static KeyCounts ofAny(MemoryBudget budget) {
-        return new KeyCounts(budget, false, 0, FIRST_SLOTS);
+    /**
+     * For keys of any kind.
+     *
+     * @param count how many rows there are, about
+     */
+    public static KeyCounts ofAny(long count, MemoryBudget budget) {
+        long slots =
+                Long.highestOneBit(Math.max(FIRST_SLOTS, Math.min(MOST_FIRST_SLOTS, count * 16 / FULL_SIXTEENTHS)));
+        return new KeyCounts(budget, false, 0, (int) slots * 2);
     }
 
     /**
@@ -65,7 +72,7 @@ public final class KeyCounts implements AutoCloseable {
         long span = greatest - least + 1;
         boolean isClose =
                 span > 0 && span <= Math.max(FIRST_SLOTS, count * MOST_PLACES) && span < Integer.MAX_VALUE / 8;
-        return isClose ? new KeyCounts(budget, true, least, (int) span) : ofAny(budget);
+        return isClose ? new KeyCounts(budget, true, least, (int) span) : ofAny(count, budget);
     }
 
     private boolean take(long bytes) {

@@ -26,7 +26,7 @@ final class ColumnProfiler {
 
     private final String name;
     private final Classifier classifier;
-    private final ValueSample values = new ValueSample();
+    private final ValueSample values;
     private final long[] counts = new long[ValueClass.values().length];
     private final ClassExamples examples = new ClassExamples();
     private final Ascent ascent = new Ascent();
@@ -60,8 +60,10 @@ final class ColumnProfiler {
     private long mostScale;
     private long mostWholeDigits;
 
-    ColumnProfiler(String name, Classifier classifier) {
+    /** @param capacity how many different values are kept at most */
+    ColumnProfiler(String name, Classifier classifier, int capacity) {
         this.name = name;
+        this.values = new ValueSample(capacity);
         this.classifier = classifier;
     }
 

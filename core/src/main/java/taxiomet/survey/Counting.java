@@ -154,7 +154,7 @@ final class Counting {
         return key.length == 1 && profile.columns.get(first).guess().type().isInteger()
                 ? KeyCounts.ofNumbers(
                         profile.leastWhole[first], profile.greatestWhole[first], profile.rows, context.budget())
-                : KeyCounts.ofAny(context.budget());
+                : KeyCounts.ofAny(profile.rows, context.budget());
     }
 
     private void plan(Pair pair, SpillFolder spill) {

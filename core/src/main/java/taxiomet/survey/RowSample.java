@@ -4,15 +4,10 @@ import java.util.Arrays;
 
 /** All rows of a table that have one of some values of a column, as hashes of all their cells; 0 stands for null. */
 final class RowSample {
-    private static final int MOST_ROWS = 2048;
-    private static final int LEAST_ROWS = 64;
     /** So many rows tell whether those of a table have their parents in another. */
     private static final int MOST_COMPARED = 600;
 
     private static final int MOST_IN_VAIN = 120;
-
-    /** There is a sample for each column, and each row of it holds a cell for each column. */
-    private static final int CELLS_OF_ALL = 1_000_000;
 
     private final int capacity;
     private final int width;
@@ -24,10 +19,15 @@ final class RowSample {
     private int[] sortedColumns;
     private long sortedMask;
 
-    RowSample(int width, int lead) {
+    /**
+     * @param width how many columns the table has
+     * @param lead the column by whose values rows are chosen
+     * @param capacity how many rows are kept at most
+     */
+    RowSample(int width, int lead, int capacity) {
         this.width = width;
         this.lead = lead;
-        this.capacity = Math.max(LEAST_ROWS, Math.min(MOST_ROWS, CELLS_OF_ALL / (width * width)));
+        this.capacity = capacity;
         this.cells = new long[width * 64];
     }
 

@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
-import java.util.stream.IntStream;
+import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckRun;
@@ -60,8 +60,11 @@ public final class Survey {
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
         AgreedTypes.agree(profiles, keys, names);
         List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
+        Set<TableProfile> repeating =
+                profiles.stream().filter(TableProfile::repeatsRows).collect(Collectors.toSet());
+        profiles.forEach(TableProfile::forgetSamples);
         Counts counts = Counting.of(profiles, keys, pairs, names, open, context);
-        return conclude(title, profiles, keys, pairs, counts, context);
+        return conclude(title, profiles, repeating, keys, pairs, counts, context);
     }
 
     /** The keys that links may point at: of each table the likeliest few, single ones and composite ones. */
@@ -113,12 +116,13 @@ public final class Survey {
             files.put(table.name(), parts);
             context.progress().reading(table.name());
         }
-        return TableProfiler.profile(table, source, threads);
+        return TableProfiler.profile(table, source, SampleSizes.of(found), threads);
     }
 
     private SurveyResult conclude(
             String title,
             List<TableProfile> profiles,
+            Set<TableProfile> repeating,
             Map<TableProfile, List<int[]>> keys,
             List<Pair> pairs,
             Counts counts,
@@ -139,7 +143,7 @@ public final class Survey {
                         files.get(profile.name()),
                         profile.rows,
                         profile.malformed,
-                        repeatsRows(profile),
+                        repeating.contains(profile),
                         profile.table.remarks(),
                         profile.columns))
                 .toList();
@@ -150,13 +154,6 @@ public final class Survey {
                 new LinkGraph(draft).manyToMany(),
                 draft,
                 Comments.of(draft, profiles, chosen, links));
-    }
-
-    /** Looked for in the rows that share a value of the column with the most different ones. */
-    private static boolean repeatsRows(TableProfile profile) {
-        int[] all = IntStream.range(0, profile.width()).toArray();
-        return profile.width() > 0
-                && profile.rowSamples.get(profile.mostDistinct()).excess(all, 0) > 0;
     }
 
     /** Fetches some of the rows that share a value of an almost key, where a steward is to see them. */

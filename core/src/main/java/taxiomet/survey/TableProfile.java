@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import taxiomet.charter.ColumnType;
 
 /** What one table holds, with the samples that keys and links are looked for in. */
@@ -12,9 +13,9 @@ final class TableProfile {
 
     final FoundTable table;
     final List<ColumnProfile> columns;
-    private final List<ColumnProfiler> profilers;
-    final List<ValueSample> values;
-    final List<RowSample> rowSamples;
+    private List<ColumnProfiler> profilers;
+    List<ValueSample> values;
+    List<RowSample> rowSamples;
     final double[] averageLengths;
     final long[] leastWhole;
     final long[] greatestWhole;
@@ -79,6 +80,19 @@ final class TableProfile {
                 .sorted()
                 .toArray();
         return days.length == 0 ? null : WholeRange.of(days, true, days[0], days[days.length - 1]);
+    }
+
+    /** Whether there seem to be rows that are equal in all columns: looked for in rows that share a value of the most different ones. */
+    boolean repeatsRows() {
+        int[] all = IntStream.range(0, width()).toArray();
+        return width() > 0 && rowSamples.get(mostDistinct()).excess(all, 0) > 0;
+    }
+
+    /** Lets go of all samples: what was looked for in them has been found. */
+    void forgetSamples() {
+        profilers = List.of();
+        values = List.of();
+        rowSamples = List.of();
     }
 
     /** Takes another type for a column. */

@@ -18,25 +18,25 @@ final class TableProfiler {
     private long rows;
     private long malformed;
 
-    private TableProfiler(FoundTable table) {
+    private TableProfiler(FoundTable table, SampleSizes sizes) {
         this.table = table;
         Classifier classifier = new Classifier();
         this.columns = table.columns().stream()
-                .map(name -> new ColumnProfiler(name, classifier))
+                .map(name -> new ColumnProfiler(name, classifier, sizes.values()))
                 .toList();
         int width = columns.size();
         for (int lead = 0; lead < width; lead++) {
-            rowSamples.add(new RowSample(width, lead));
+            rowSamples.add(new RowSample(width, lead, sizes.rows(width)));
         }
     }
 
     /** Reads a table once, with several threads, and profiles its columns. */
-    static TableProfile profile(FoundTable table, TableSource source, int threads) {
+    static TableProfile profile(FoundTable table, TableSource source, SampleSizes sizes, int threads) {
         int[] all = IntStream.range(0, table.columns().size()).toArray();
         List<TableProfiler> parts = new ArrayList<>();
         try (Scan scan = source.scan(all, RefRanges.ALL)) {
             Workers.run(threads, "survey", workers -> {
-                TableProfiler part = new TableProfiler(table);
+                TableProfiler part = new TableProfiler(table, sizes);
                 try (Scan.BatchReader reader = scan.reader()) {
                     RowBatch batch = reader.next();
                     while (batch != null && !workers.haveFailed()) {

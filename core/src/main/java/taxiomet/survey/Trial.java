@@ -92,7 +92,7 @@ public record Trial(String words, Charter charter, Optional<String> link) {
 
     private static TableProfile profile(FoundTable table, Function<Table, TableSource> open) {
         try (TableSource source = open.apply(Draft.unknown(table))) {
-            return TableProfiler.profile(table, source, 1);
+            return TableProfiler.profile(table, source, SampleSizes.of(List.of(table)), 1);
         }
     }
 

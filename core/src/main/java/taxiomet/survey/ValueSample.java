@@ -14,12 +14,12 @@ import taxiomet.survey.ColumnProfile.CommonValue;
  * that column holds it. Samples of the parts of a column can be brought together.
  */
 final class ValueSample {
-    private static final int CAPACITY = 1 << 14;
     private static final int FIRST_SLOTS = 64;
     private static final int LEAST_ROWS = 8;
     private static final Comparator<CommonValue> COMMONEST_FIRST =
             Comparator.comparingLong(CommonValue::rows).reversed().thenComparing(CommonValue::value);
 
+    private final int capacity;
     /** Hashes; 0 where a slot is free. */
     private long[] slots = new long[FIRST_SLOTS];
 
@@ -34,6 +34,11 @@ final class ValueSample {
     private int textEnd;
     /** What many rows have, once not all values are here any more. */
     private HeavyValues heavy;
+
+    /** @param capacity how many values are kept at most */
+    ValueSample(int capacity) {
+        this.capacity = capacity;
+    }
 
     /**
      * Counts a value once more.
@@ -70,7 +75,7 @@ final class ValueSample {
             textEnd += length;
         }
         size++;
-        if (size > CAPACITY) {
+        if (size > capacity) {
             thinOut(level + 1);
         } else if (size > slots.length / 2) {
             rehash(slots.length * 2);
@@ -96,7 +101,7 @@ final class ValueSample {
         lengths = rows;
         texts = new byte[0];
         rehash(slots.length);
-        if (size > CAPACITY) {
+        if (size > capacity) {
             thinOut(to + 1);
         }
     }

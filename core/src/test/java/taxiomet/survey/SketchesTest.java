@@ -24,7 +24,7 @@ class SketchesTest {
     }
 
     private static ValueSample sample(long from, long to) {
-        ValueSample sample = new ValueSample();
+        ValueSample sample = new ValueSample(1 << 14);
         for (long value = from; value < to; value++) {
             sample.add(hash(value), NOTHING, 0, 0);
             sample.add(hash(value), NOTHING, 0, 0);
@@ -64,7 +64,7 @@ class SketchesTest {
     }
 
     private static RowSample rows(int lead, long[]... rows) {
-        RowSample sample = new RowSample(rows.length == 0 ? 1 : rows[0].length, lead);
+        RowSample sample = new RowSample(rows.length == 0 ? 1 : rows[0].length, lead, 2048);
         for (long[] row : rows) {
             sample.addAll(row, 1);
         }
@@ -116,7 +116,7 @@ class SketchesTest {
     }
 
     private static ValueSample sample(List<String> values) {
-        ValueSample sample = new ValueSample();
+        ValueSample sample = new ValueSample(1 << 14);
         for (String value : values) {
             byte[] utf8 = ("<" + value + ">").getBytes(StandardCharsets.UTF_8);
             sample.add(hash(value.hashCode()), utf8, 1, utf8.length - 2);
