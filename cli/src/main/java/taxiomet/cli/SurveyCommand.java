@@ -11,6 +11,7 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.NearestWord;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.cli.option.CommonOptions;
@@ -50,6 +51,7 @@ import taxiomet.work.CheckProgress;
         footerHeading = "%nExamples:%n",
         footer = {
             "  taxiomet survey extracts                       all tables of a folder",
+            "  taxiomet survey extracts --only hives          what the columns of one of them hold",
             "  taxiomet survey extracts --write-charter charter.yaml",
             "  taxiomet survey extracts --link hives.apiary_id=apiaries.apiary_id"
         },
@@ -91,6 +93,15 @@ final class SurveyCommand implements Callable<Integer> {
             description = "Of how many columns a key may be made. Default: ${DEFAULT-VALUE}",
             defaultValue = "4")
     private int width;
+
+    @Option(
+            names = "--only",
+            paramLabel = "TABLE",
+            description = "Show what the columns of a table hold, its keys and its links. Can be repeated.")
+    private List<String> only = List.of();
+
+    @Option(names = "--full", description = "Show every table and every link.")
+    private boolean full;
 
     @Option(
             names = "--delimiter",
@@ -141,6 +152,12 @@ final class SurveyCommand implements Callable<Integer> {
         if (width < 1 || width > WIDEST) {
             throw new UsageException("--key-columns is a number from 1 to " + WIDEST);
         }
+        if (json && (full || !only.isEmpty())) {
+            throw new UsageException("--json holds all; --only and --full go with the text alone");
+        }
+        if (full && !only.isEmpty()) {
+            throw new UsageException("--full shows every table; leave it or --only out");
+        }
         Outputs outputs = new Outputs(terminal, force);
         if (json) {
             outputs.claim(Outputs.JSON);
@@ -153,6 +170,7 @@ final class SurveyCommand implements Callable<Integer> {
         if (!all.passedOver().isEmpty() && !quiet) {
             terminal.say("passed over: " + String.join(", ", all.passedOver()));
         }
+        checkNames(found);
         boolean isTrial = !keys.isEmpty() || !links.isEmpty();
         if (isTrial && (!reports.isEmpty() || writeCharter != null)) {
             throw new UsageException(
@@ -169,7 +187,7 @@ final class SurveyCommand implements Callable<Integer> {
                     new SurveyOptions(width, EXAMPLES),
                     engine.open(),
                     engine.context().toldTo(showsProgress ? bar : CheckProgress.NONE));
-            charterOutput.ifPresent(output -> output.write(result.draft(), result.comments()));
+            charterOutput.ifPresent(output -> output.write(result.draft(), result.comments(), result.perhaps()));
             reportFiles.write((format, file) -> SurveyJson.write(result, Version.provenance(""), file));
             if (json) {
                 SurveyJson.write(result, Version.provenance(""), terminal.out());
@@ -178,7 +196,7 @@ final class SurveyCommand implements Callable<Integer> {
                         common.color(),
                         page.isPaged(),
                         quiet,
-                        (width, hasColor, out) -> new SurveyText(result, width, hasColor, out),
+                        (width, hasColor, out) -> new SurveyText(result, only, full, width, hasColor, out),
                         "--write-charter charter.yaml writes this down, to be corrected by hand");
             }
             if (!quiet) {
@@ -189,6 +207,18 @@ final class SurveyCommand implements Callable<Integer> {
             }
         }
         return ExitStatus.SOUND;
+    }
+
+    private void checkNames(List<FoundTable> found) {
+        List<String> known = found.stream().map(FoundTable::name).toList();
+        for (String name : only) {
+            if (!known.contains(name)) {
+                throw new UsageException("--only: there is no table `" + name + "`; "
+                        + NearestWord.of(name, known)
+                                .map(near -> "did you mean `" + near + "`?")
+                                .orElse("there are " + String.join(", ", known)));
+            }
+        }
     }
 
     private Optional<Character> delimiterGiven() {

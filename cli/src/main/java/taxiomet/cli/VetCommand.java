@@ -139,7 +139,8 @@ final class VetCommand implements Callable<Integer> {
                 read.charter(),
                 Map.of(
                         List.of(),
-                        read.remarks().stream().map(VetCommand::comment).toList())));
+                        read.remarks().stream().map(VetCommand::comment).toList()),
+                List.of()));
         if (wanted.isJson()) {
             asJson.write(terminal.out());
         } else {

@@ -45,6 +45,14 @@ public record CandidateLink(
         return new CandidateLink(counts, isOneToOne, isNamed, isOfPlainNumbers, score, more, false, missing);
     }
 
+    /** What speaks for it most where it is chosen, and against it where it is not, in a word or a few. */
+    public String mainReason() {
+        if (isChosen) {
+            return isNamed ? "name" : "values";
+        }
+        return reasons.isEmpty() ? "values" : reasons.get(reasons.size() - 1);
+    }
+
     /** The share of the rows judged that have a parent; 1 where none is judged. */
     public double coverage() {
         return counts.judged() == 0 ? 1 : 1 - (double) counts.orphans() / counts.judged();

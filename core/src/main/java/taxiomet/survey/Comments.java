@@ -19,13 +19,18 @@ final class Comments {
     private Comments() {}
 
     static Map<List<String>, List<String>> of(
-            Charter draft, List<TableProfile> profiles, List<CandidateKey> keys, List<CandidateLink> links) {
+            Charter draft,
+            List<ForeignKey> perhaps,
+            List<TableProfile> profiles,
+            List<CandidateKey> keys,
+            List<CandidateLink> links) {
         Comments comments = new Comments();
         comments.add(
                 "A first draft, made from the rows alone. Read every line: what holds for the rows at hand may hold by accident.");
         for (TableProfile profile : profiles) {
             comments.comment(draft.table(profile.name()), profile, keys, links);
         }
+        perhaps.forEach(link -> comments.comment(link, links, false));
         return comments.comments;
     }
 
@@ -71,7 +76,7 @@ final class Comments {
                         name + "_" + String.join("_", key.columns()));
             }
         }
-        commentLinks(table, links);
+        table.links().forEach(link -> comment(link, links, true));
     }
 
     static String faults(CandidateKey key) {
@@ -99,47 +104,44 @@ final class Comments {
         return String.join("; ", words);
     }
 
-    private void commentLinks(Table table, List<CandidateLink> links) {
-        for (ForeignKey link : table.links()) {
-            links.stream()
-                    .filter(l -> l.isChosen()
-                            && l.counts().child().equals(table.name())
-                            && l.counts().columns().equals(link.columns())
-                            && l.counts().parent().equals(link.parent()))
-                    .findFirst()
-                    .ifPresent(l -> add(words(l), "tables", table.name(), "foreign_keys", link.name()));
-        }
-        int others = 0;
-        for (CandidateLink link : links) {
-            boolean isNear = link.counts().child().equals(table.name()) && !link.isChosen() && link.score() >= 0.35;
-            if (isNear && others++ < MOST_OTHERS) {
-                add(
-                        "left out: " + String.join(", ", link.counts().columns()) + " to "
-                                + link.counts().parent() + " ("
-                                + String.join(", ", link.counts().parentColumns()) + "), " + words(link),
+    private void comment(ForeignKey link, List<CandidateLink> links, boolean isChosen) {
+        links.stream()
+                .filter(l -> l.isChosen() == isChosen
+                        && l.counts().child().equals(link.child())
+                        && l.counts().columns().equals(link.columns())
+                        && l.counts().parent().equals(link.parent())
+                        && l.counts().parentColumns().equals(link.parentColumns()))
+                .findFirst()
+                .ifPresent(l -> add(
+                        (isChosen ? "" : "perhaps, without the #: ") + words(l),
                         "tables",
-                        table.name(),
-                        "foreign_keys");
-            }
-        }
+                        link.child(),
+                        "foreign_keys",
+                        link.name()));
     }
 
     static String words(CandidateLink link) {
         List<String> words = new ArrayList<>();
         words.add(
-                link.counts().orphans() == 0
-                        ? "every row has its parent"
-                        : String.format(
-                                Locale.ROOT,
-                                "%.1f%% covered: %d orphans",
-                                100 * link.coverage(),
-                                link.counts().orphans()));
+                link.counts().judged() == 0
+                        ? "no row has a value yet"
+                        : link.counts().orphans() == 0
+                                ? "every row has its parent"
+                                : String.format(
+                                        Locale.ROOT,
+                                        "%.1f%% covered: %s",
+                                        100 * link.coverage(),
+                                        orphans(link.counts().orphans())));
         if (link.counts().nulls() + link.counts().halfNulls() > 0) {
             words.add("optional");
         }
         ChildrenTally tally = link.counts().children().orElseThrow();
         words.add(tally.least() + " to " + tally.most() + " children, median " + tally.median());
-        words.addAll(link.reasons());
+        link.reasons().stream().filter(reason -> !words.contains(reason)).forEach(words::add);
         return String.join("; ", words);
+    }
+
+    private static String orphans(long count) {
+        return count + (count == 1 ? " orphan" : " orphans");
     }
 }

@@ -24,6 +24,8 @@ import taxiomet.charter.Table;
 
 /** Makes charters of profiles: one to count candidates exactly, and one for the steward to begin with. */
 final class Draft {
+    private static final double LEAST_IF_DOUBTFUL = 0.3;
+    private static final int MOST_DOUBTFUL = 4;
     private static final IntRange ANY = new IntRange(0, IntRange.NO_LIMIT);
 
     private Draft() {}
@@ -247,8 +249,11 @@ final class Draft {
     /** The types guessed; columns that links join have the wider of their types. */
     private static Map<String, ColumnType> types(List<TableProfile> profiles, List<CandidateLink> links) {
         Map<String, ColumnType> types = new LinkedHashMap<>();
-        profiles.forEach(profile -> profile.columns.forEach(column ->
-                types.put(place(profile.name(), column.name()), column.guess().type())));
+        for (TableProfile profile : profiles) {
+            for (int c = 0; c < profile.width(); c++) {
+                types.put(place(profile.name(), profile.columns.get(c).name()), roomyType(profile, c));
+            }
+        }
         Map<String, ColumnType> before;
         do {
             before = new HashMap<>(types);
@@ -269,6 +274,46 @@ final class Draft {
             }
         } while (!before.equals(types));
         return types;
+    }
+
+    private static ColumnType roomyType(TableProfile profile, int column) {
+        ColumnProfile own = profile.columns.get(column);
+        ColumnType type = own.guess().type();
+        return type.isInteger()
+                ? RoomyTypes.ofWhole(type, profile.leastWhole[column], profile.greatestWhole[column])
+                : RoomyTypes.of(type, own);
+    }
+
+    /** Links that may be meant, as they would be declared, for a steward to decide: at most a few of each table. */
+    static List<ForeignKey> perhaps(Charter draft, List<CandidateLink> links) {
+        List<ForeignKey> perhaps = new ArrayList<>();
+        Map<String, Integer> ofTable = new HashMap<>();
+        for (CandidateLink link : links) {
+            String child = link.counts().child();
+            boolean isDoubtful =
+                    !link.isChosen() && !isTaken(link, links) && (link.score() >= LEAST_IF_DOUBTFUL || link.isNamed());
+            if (isDoubtful && ofTable.merge(child, 1, Integer::sum) <= MOST_DOUBTFUL) {
+                List<ForeignKey> named = new ArrayList<>(draft.table(child).links());
+                named.addAll(perhaps);
+                perhaps.add(link(
+                        freeName(named, link),
+                        child,
+                        link.counts().columns(),
+                        link.counts().parent(),
+                        link.counts().parentColumns(),
+                        Optional.empty(),
+                        false));
+            }
+        }
+        return perhaps;
+    }
+
+    /** Whether a link that is chosen starts from the same columns, or from more. */
+    private static boolean isTaken(CandidateLink link, List<CandidateLink> links) {
+        return links.stream()
+                .anyMatch(other -> other.isChosen()
+                        && other.counts().child().equals(link.counts().child())
+                        && other.counts().columns().containsAll(link.counts().columns()));
     }
 
     /** Keys grow: what is a smallint today need not be one next year. */

@@ -10,6 +10,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
@@ -137,6 +138,7 @@ public final class Survey {
         ranked.values().forEach(own -> own.forEach(key -> chosen.add(isPointedAt(key, links) ? key.asChosen() : key)));
         nameRepeatedRows(chosen, profiles, context);
         Charter draft = Draft.charter(title, profiles, chosen, links);
+        List<ForeignKey> perhaps = Draft.perhaps(draft, links);
         List<SurveyedTable> tables = profiles.stream()
                 .map(profile -> new SurveyedTable(
                         profile.name(),
@@ -151,9 +153,23 @@ public final class Survey {
                 tables,
                 chosen,
                 links,
-                new LinkGraph(draft).manyToMany(),
+                new LinkGraph(draft)
+                        .manyToMany().stream()
+                                .filter(pair -> isNothingElse(draft.table(pair.through())))
+                                .toList(),
                 draft,
-                Comments.of(draft, profiles, chosen, links));
+                perhaps,
+                Comments.of(draft, perhaps, profiles, chosen, links));
+    }
+
+    /** Whether a table is there to link two others: it has two links, and their columns are its key. */
+    private static boolean isNothingElse(Table table) {
+        Set<String> linking =
+                table.links().stream().flatMap(link -> link.columns().stream()).collect(Collectors.toSet());
+        return table.links().size() == 2
+                && table.primaryKey()
+                        .filter(key -> Set.copyOf(key.columns()).equals(linking))
+                        .isPresent();
     }
 
     /** Fetches some of the rows that share a value of an almost key, where a steward is to see them. */

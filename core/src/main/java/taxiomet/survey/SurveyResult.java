@@ -3,6 +3,7 @@ package taxiomet.survey;
 import java.util.List;
 import java.util.Map;
 import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
 import taxiomet.vet.LinkGraph.ManyToMany;
 
 /**
@@ -13,7 +14,8 @@ import taxiomet.vet.LinkGraph.ManyToMany;
  * @param links candidates that hold or nearly hold, the likeliest first
  * @param pairs tables that chosen links join many to many
  * @param draft a first charter of the keys and links chosen
- * @param comments for the draft, by the keys that lead to a declaration: why it is there, and what was nearly so
+ * @param perhaps links that may be meant and are not in the draft, as they would be declared there
+ * @param comments for the draft and these, by the keys that lead to a declaration: why it is there, and what was nearly so
  */
 public record SurveyResult(
         List<SurveyedTable> tables,
@@ -21,12 +23,14 @@ public record SurveyResult(
         List<CandidateLink> links,
         List<ManyToMany> pairs,
         Charter draft,
+        List<ForeignKey> perhaps,
         Map<List<String>, List<String>> comments) {
     public SurveyResult {
         tables = List.copyOf(tables);
         keys = List.copyOf(keys);
         links = List.copyOf(links);
         pairs = List.copyOf(pairs);
+        perhaps = List.copyOf(perhaps);
         comments = Map.copyOf(comments);
     }
 

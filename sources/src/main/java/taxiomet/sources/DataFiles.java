@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.nio.file.PathMatcher;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -179,7 +180,7 @@ public final class DataFiles {
         return name;
     }
 
-    /** A glob that takes these files of one folder and no others. */
+    /** A glob that takes these files of one folder and no others: what all names begin with and, where it can be, their ending. */
     private static String globOf(List<Path> files) {
         List<String> names =
                 files.stream().map(file -> file.getFileName().toString()).toList();
@@ -189,13 +190,24 @@ public final class DataFiles {
                 prefix = prefix.substring(0, prefix.length() - 1);
             }
         }
-        String beginning = prefix;
+        String ending = names.get(0).substring(stem(files.get(0)).length()).replaceAll("\\.(?:gz|zip)$", "");
+        boolean haveOne = names.stream().allMatch(name -> name.endsWith(ending));
+        boolean haveIt = names.stream().allMatch(name -> name.contains(ending));
+        String behind = haveOne ? ending : haveIt ? ending + "*" : "";
+        // Next year's file has another number: the digits that all have are none of the name.
+        String beginning = prefix.replaceAll("[0-9]+$", "");
         Path folder = files.get(0).toAbsolutePath().getParent();
+        return Stream.of(beginning + "*" + behind, prefix + "*" + behind)
+                .filter(glob -> !glob.replace("*", "").matches(".*[?{\\[\\\\].*"))
+                .filter(glob -> filesOf(folder, glob) == files.size())
+                .findFirst()
+                .orElse("{" + String.join(",", names) + "}");
+    }
+
+    private static long filesOf(Path folder, String glob) {
+        PathMatcher matcher = folder.getFileSystem().getPathMatcher("glob:" + glob);
         try (Stream<Path> all = Files.list(folder)) {
-            long alike = all.filter(file -> file.getFileName().toString().startsWith(beginning))
-                    .count();
-            boolean isPlain = !beginning.matches(".*[*?{\\[].*");
-            return alike == files.size() && isPlain ? beginning + "*" : "{" + String.join(",", names) + "}";
+            return all.filter(file -> matcher.matches(file.getFileName())).count();
         } catch (IOException e) {
             throw new SourceException(folder.toString(), "it cannot be read (" + e.getMessage() + ")", "");
         }

@@ -46,9 +46,12 @@ public final class CharterWriter {
     private final StringBuilder out = new StringBuilder();
     private final Path folder;
     private final Map<List<String>, List<String>> comments;
+    private final List<ForeignKey> perhaps;
     private List<String> sharedNullWords = List.of();
 
-    private CharterWriter(Charter charter, Path folder, Map<List<String>, List<String>> comments) {
+    private CharterWriter(
+            Charter charter, Path folder, Map<List<String>, List<String>> comments, List<ForeignKey> perhaps) {
+        this.perhaps = List.copyOf(perhaps);
         this.charter = charter;
         this.folder = folder;
         this.comments = Map.copyOf(comments);
@@ -61,8 +64,18 @@ public final class CharterWriter {
      * @param comments by the keys that lead to a declaration, what is to stand above it; that of no keys stands at the top
      */
     public static String write(Charter charter, Path folder, Map<List<String>, List<String>> comments) {
+        return write(charter, folder, comments, List.of());
+    }
+
+    /**
+     * The same with links that may be meant, each as a comment that is a declaration when its mark is taken away.
+     *
+     * @param perhaps those, of any tables of the charter
+     */
+    public static String write(
+            Charter charter, Path folder, Map<List<String>, List<String>> comments, List<ForeignKey> perhaps) {
         CharterWriter writer =
-                new CharterWriter(charter, folder.toAbsolutePath().normalize(), comments);
+                new CharterWriter(charter, folder.toAbsolutePath().normalize(), comments, perhaps);
         writer.write();
         return writer.out.toString();
     }
@@ -179,6 +192,7 @@ public final class CharterWriter {
                 line(6, text(link.name()) + ": " + link(link));
             }
         }
+        writePerhaps(table);
         if (!table.rules().isEmpty()) {
             line(4, "rules:");
             for (Rule rule : table.rules()) {
@@ -192,6 +206,19 @@ public final class CharterWriter {
             }
         }
         writeRest(table);
+    }
+
+    private void writePerhaps(Table table) {
+        List<ForeignKey> own = perhaps.stream()
+                .filter(link -> link.child().equals(table.name()))
+                .toList();
+        if (!own.isEmpty() && table.links().isEmpty()) {
+            line(4, "# foreign_keys:");
+        }
+        for (ForeignKey link : own) {
+            comment(6, "tables", table.name(), "foreign_keys", link.name());
+            line(6, "# " + text(link.name()) + ": " + link(link));
+        }
     }
 
     private boolean hasComment(String... path) {

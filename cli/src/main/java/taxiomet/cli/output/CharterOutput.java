@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
 import taxiomet.charters.yaml.CharterWriter;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.reports.OutputException;
@@ -22,13 +23,13 @@ public final class CharterOutput {
         this.place = outputs.place("--write-charter", name);
     }
 
-    /** Writes the charter whole or not at all, with comments above the declarations that the keys lead to. */
-    public void write(Charter charter, Map<List<String>, List<String>> comments) {
+    /** Writes the charter whole or not at all, with comments above the declarations that the keys lead to, and links that may be meant. */
+    public void write(Charter charter, Map<List<String>, List<String>> comments, List<ForeignKey> perhaps) {
         // Paths in a charter from standard input start in the current folder, as they do in one from standard output.
         Path folder = place.isStandardOutput()
                 ? Path.of("").toAbsolutePath()
                 : place.file().toAbsolutePath().getParent();
-        place.write(file -> write(charter, folder, comments, file));
+        place.write(file -> write(charter, folder, comments, perhaps, file));
     }
 
     /**
@@ -38,8 +39,17 @@ public final class CharterOutput {
      * @throws OutputException when it cannot be written
      */
     public static void write(Charter charter, Path folder, Map<List<String>, List<String>> comments, Path file) {
+        write(charter, folder, comments, List.of(), file);
+    }
+
+    private static void write(
+            Charter charter,
+            Path folder,
+            Map<List<String>, List<String>> comments,
+            List<ForeignKey> perhaps,
+            Path file) {
         try {
-            Files.writeString(file, CharterWriter.write(charter, folder, comments));
+            Files.writeString(file, CharterWriter.write(charter, folder, comments, perhaps));
         } catch (IOException e) {
             throw OutputException.of(file.toString(), e);
         }
