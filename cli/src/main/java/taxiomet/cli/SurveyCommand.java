@@ -30,11 +30,11 @@ import taxiomet.reports.json.TrialsJson;
 import taxiomet.reports.text.SurveyText;
 import taxiomet.reports.text.TrialText;
 import taxiomet.sources.DataFiles;
-import taxiomet.survey.FoundTable;
 import taxiomet.survey.Survey;
 import taxiomet.survey.SurveyOptions;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.Trial;
+import taxiomet.survey.profile.FoundTable;
 import taxiomet.work.CheckProgress;
 
 /** Looks at tables of which nothing is declared. */

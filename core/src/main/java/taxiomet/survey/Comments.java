@@ -9,6 +9,10 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.finding.ChildrenTally;
+import taxiomet.survey.choice.CandidateKey;
+import taxiomet.survey.choice.CandidateLink;
+import taxiomet.survey.profile.ColumnProfile;
+import taxiomet.survey.profile.TableProfile;
 
 /** Why each line of a draft is there, and what was nearly so. */
 final class Comments {

@@ -9,195 +9,22 @@ import java.util.Optional;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
-import taxiomet.charter.Comparison;
-import taxiomet.charter.Expression;
 import taxiomet.charter.ForeignKey;
-import taxiomet.charter.ForeignKey.Action;
-import taxiomet.charter.ForeignKey.Deferrable;
-import taxiomet.charter.ForeignKey.Match;
-import taxiomet.charter.IntRange;
 import taxiomet.charter.Key;
-import taxiomet.charter.Rule;
 import taxiomet.charter.Server;
-import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
+import taxiomet.survey.choice.CandidateKey;
+import taxiomet.survey.choice.CandidateLink;
+import taxiomet.survey.profile.ColumnProfile;
+import taxiomet.survey.profile.Declarations;
+import taxiomet.survey.profile.TableProfile;
 
-/** Makes charters of profiles: one to count candidates exactly, and one for the steward to begin with. */
+/** The first charter of tables, for a steward to begin with. */
 final class Draft {
     private static final double LEAST_IF_DOUBTFUL = 0.3;
     private static final int MOST_DOUBTFUL = 4;
-    private static final IntRange ANY = new IntRange(0, IntRange.NO_LIMIT);
 
     private Draft() {}
-
-    /** The table with all its columns as texts, to be read for the first time. */
-    static Table unknown(FoundTable found) {
-        return table(
-                found,
-                found.columns().stream()
-                        .map(name -> Column.of(name, ColumnType.of(ColumnType.Name.TEXT)))
-                        .toList());
-    }
-
-    private static Table table(FoundTable found, List<Column> columns) {
-        return new Table(
-                found.name(),
-                Optional.empty(),
-                found.rows(),
-                columns,
-                Optional.empty(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                List.of(),
-                Optional.empty(),
-                Optional.empty());
-    }
-
-    private static Table with(
-            Table table, Optional<Key> primary, List<Key> unique, List<ForeignKey> links, List<Rule> rules) {
-        return new Table(
-                table.name(),
-                table.schema(),
-                table.rows(),
-                table.columns(),
-                primary,
-                unique,
-                links,
-                rules,
-                table.label(),
-                table.totals(),
-                table.area(),
-                table.owner());
-    }
-
-    private static Column column(ColumnProfile profile, ColumnType type, boolean isRequired) {
-        return new Column(
-                profile.name(),
-                type,
-                isRequired,
-                Optional.empty(),
-                List.of(),
-                Optional.empty(),
-                Comparison.EXACT,
-                profile.guess().format(),
-                profile.guess().decimalComma(),
-                Optional.empty(),
-                Column.Generated.NEVER,
-                type.name() == ColumnType.Name.INTEGER,
-                false,
-                Severity.ERROR);
-    }
-
-    static List<String> names(TableProfile table, int[] columns) {
-        List<String> names = new ArrayList<>();
-        for (int column : columns) {
-            names.add(table.columns.get(column).name());
-        }
-        return names;
-    }
-
-    /** The name that the key of a place in the list of candidates has in the exam. */
-    static String keyName(int place) {
-        return "key" + place;
-    }
-
-    static String linkName(int place) {
-        return "link" + place;
-    }
-
-    /** The table with its columns as they are guessed. */
-    static Table typed(TableProfile profile) {
-        return table(
-                profile.table,
-                profile.columns.stream()
-                        .map(c -> column(c, c.guess().type(), false))
-                        .toList());
-    }
-
-    /** A charter that has every candidate counted at once. */
-    static Charter exam(List<TableProfile> profiles, Map<TableProfile, List<int[]>> keys, List<LinkFinder.Pair> pairs) {
-        List<Table> tables = new ArrayList<>();
-        for (TableProfile profile : profiles) {
-            Table table = typed(profile);
-            List<Key> unique = new ArrayList<>();
-            List<Rule> rules = new ArrayList<>();
-            for (int place = 0; place < keys.get(profile).size(); place++) {
-                int[] key = keys.get(profile).get(place);
-                unique.add(Key.of(keyName(place), names(profile, key), false));
-                if (!isFullAndOfItsTypes(profile, key)) {
-                    rules.add(new Rule(keyName(place), "no nulls", noNulls(table.columns(), key), Severity.ERROR));
-                }
-            }
-            tables.add(with(table, Optional.empty(), unique, links(profile, pairs), rules));
-        }
-        return new Charter("survey", tables, Server.STANDARD);
-    }
-
-    private static List<ForeignKey> links(TableProfile child, List<LinkFinder.Pair> pairs) {
-        List<ForeignKey> links = new ArrayList<>();
-        for (int i = 0; i < pairs.size(); i++) {
-            LinkFinder.Pair pair = pairs.get(i);
-            if (pair.child().equals(child) && !pair.isEmpty()) {
-                links.add(link(
-                        linkName(i),
-                        pair.child().name(),
-                        names(pair.child(), pair.columns()),
-                        pair.parent().name(),
-                        names(pair.parent(), pair.key()),
-                        Optional.of(ANY),
-                        pair.isOfOneTable()));
-            }
-        }
-        return links;
-    }
-
-    /** Whether the profile says already that no row lacks a value of the key: then there is nothing to count. */
-    private static boolean isFullAndOfItsTypes(TableProfile profile, int[] key) {
-        for (int column : key) {
-            ColumnProfile own = profile.columns.get(column);
-            if (own.nulls() > 0 || own.guess().misfits() > 0) {
-                return false;
-            }
-        }
-        return true;
-    }
-
-    private static Expression noNulls(List<Column> columns, int[] key) {
-        List<Expression> all = new ArrayList<>();
-        for (int column : key) {
-            Expression value = new Expression.ColumnValue(
-                    column, Expression.Type.of(columns.get(column).type()));
-            all.add(new Expression.Not(new Expression.IsNull(value)));
-        }
-        return new Expression.And(all);
-    }
-
-    private static ForeignKey link(
-            String name,
-            String child,
-            List<String> columns,
-            String parent,
-            List<String> parentColumns,
-            Optional<IntRange> children,
-            boolean isAcyclic) {
-        return new ForeignKey(
-                name,
-                child,
-                columns,
-                parent,
-                parentColumns,
-                Match.SIMPLE,
-                Action.NONE,
-                Action.NONE,
-                Deferrable.NO,
-                true,
-                Optional.empty(),
-                children,
-                isAcyclic,
-                Severity.ERROR);
-    }
 
     /** The first charter for a steward: what was chosen, with types that fit at both ends of a link. */
     static Charter charter(
@@ -207,7 +34,8 @@ final class Draft {
         List<Table> tables = new ArrayList<>();
         for (TableProfile profile : profiles) {
             List<Column> columns = profile.columns.stream()
-                    .map(c -> column(c, types.get(place(profile.name(), c.name())), c.nulls() == 0 && c.values() > 0))
+                    .map(c -> Declarations.column(
+                            c, types.get(place(profile.name(), c.name())), c.nulls() == 0 && c.values() > 0))
                     .toList();
             Optional<Key> primary = keys.stream()
                     .filter(key -> key.isPrimary() && key.table().equals(profile.name()))
@@ -221,7 +49,7 @@ final class Draft {
             List<ForeignKey> chosen = new ArrayList<>();
             links.stream()
                     .filter(link -> link.isChosen() && link.counts().child().equals(profile.name()))
-                    .forEach(link -> chosen.add(link(
+                    .forEach(link -> chosen.add(Declarations.link(
                             freeName(chosen, link),
                             profile.name(),
                             link.counts().columns(),
@@ -229,7 +57,8 @@ final class Draft {
                             link.counts().parentColumns(),
                             Optional.empty(),
                             false)));
-            tables.add(with(table(profile.table, columns), primary, unique, chosen, List.of()));
+            tables.add(
+                    Declarations.with(Declarations.table(profile.table, columns), primary, unique, chosen, List.of()));
         }
         return new Charter(title, tables, Server.STANDARD);
     }
@@ -295,7 +124,7 @@ final class Draft {
             if (isDoubtful && ofTable.merge(child, 1, Integer::sum) <= MOST_DOUBTFUL) {
                 List<ForeignKey> named = new ArrayList<>(draft.table(child).links());
                 named.addAll(perhaps);
-                perhaps.add(link(
+                perhaps.add(Declarations.link(
                         freeName(named, link),
                         child,
                         link.counts().columns(),

@@ -2,6 +2,7 @@ package taxiomet.survey;
 
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Name;
+import taxiomet.survey.profile.ColumnProfile;
 
 /** Types with room for what comes after the rows at hand, in the steps that a person would choose. */
 final class RoomyTypes {

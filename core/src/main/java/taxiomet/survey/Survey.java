@@ -15,8 +15,25 @@ import taxiomet.charter.Table;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.rows.TableSource;
-import taxiomet.survey.LinkFinder.Pair;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.survey.choice.CandidateKey;
+import taxiomet.survey.choice.CandidateLink;
+import taxiomet.survey.choice.KeyChoice;
+import taxiomet.survey.choice.LinkChoice;
+import taxiomet.survey.count.Counting;
+import taxiomet.survey.count.Counts;
+import taxiomet.survey.count.Exam;
+import taxiomet.survey.count.ExamResult;
+import taxiomet.survey.profile.Declarations;
+import taxiomet.survey.profile.FoundTable;
+import taxiomet.survey.profile.SampleSizes;
+import taxiomet.survey.profile.TableProfile;
+import taxiomet.survey.profile.TableProfiler;
+import taxiomet.survey.search.AgreedTypes;
+import taxiomet.survey.search.KeyFinder;
+import taxiomet.survey.search.LinkFinder;
+import taxiomet.survey.search.NameLikeness;
+import taxiomet.survey.search.Pair;
 import taxiomet.vet.LinkGraph;
 import taxiomet.work.RunContext;
 import taxiomet.work.Workers;
@@ -85,7 +102,7 @@ public final class Survey {
         TableProfile[] profiles = new TableProfile[found.size()];
         boolean[] areSmall = new boolean[found.size()];
         for (int table = 0; table < profiles.length; table++) {
-            try (TableSource source = open.apply(Draft.unknown(found.get(table)))) {
+            try (TableSource source = open.apply(Declarations.unknown(found.get(table)))) {
                 int threads = context.threadsFor(source.bytes());
                 areSmall[table] = threads == 1;
                 if (!areSmall[table]) {
@@ -98,7 +115,7 @@ public final class Survey {
             int table = next.getAndIncrement();
             while (table < profiles.length && !workers.haveFailed()) {
                 if (areSmall[table]) {
-                    try (TableSource source = open.apply(Draft.unknown(found.get(table)))) {
+                    try (TableSource source = open.apply(Declarations.unknown(found.get(table)))) {
                         profiles[table] = profile(found.get(table), source, 1, context);
                     }
                 }
@@ -192,7 +209,7 @@ public final class Survey {
         if (asked.isEmpty()) {
             return;
         }
-        Charter exam = Draft.exam(List.copyOf(asked.keySet()), asked, List.of());
+        Charter exam = Exam.exam(List.copyOf(asked.keySet()), asked, List.of());
         CheckOptions checkOptions = new CheckOptions(Set.of(), options.examples(), 0);
         try (CheckRun run = CheckRun.start(exam, checkOptions, open, context)) {
             ExamResult result = new ExamResult(run.result());

@@ -4,6 +4,9 @@ import java.util.List;
 import java.util.Map;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
+import taxiomet.survey.choice.CandidateKey;
+import taxiomet.survey.choice.CandidateLink;
+import taxiomet.survey.profile.ColumnProfile;
 import taxiomet.vet.LinkGraph.ManyToMany;
 
 /**

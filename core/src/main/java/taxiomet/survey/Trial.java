@@ -14,6 +14,13 @@ import taxiomet.finding.CheckResult;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.rows.TableSource;
+import taxiomet.survey.count.Exam;
+import taxiomet.survey.profile.Declarations;
+import taxiomet.survey.profile.FoundTable;
+import taxiomet.survey.profile.SampleSizes;
+import taxiomet.survey.profile.TableProfile;
+import taxiomet.survey.profile.TableProfiler;
+import taxiomet.survey.search.Pair;
 
 /**
  * One key or link to be tried by hand.
@@ -39,7 +46,7 @@ public record Trial(String words, Charter charter, Optional<String> link) {
         FoundTable table = table(found, parts.group(1));
         TableProfile profile = profile(table, open);
         int[] key = columns(table, parts.group(2));
-        Charter charter = Draft.exam(List.of(profile), java.util.Map.of(profile, List.of(key)), List.of());
+        Charter charter = Exam.exam(List.of(profile), java.util.Map.of(profile, List.of(key)), List.of());
         return new Trial(words, charter, Optional.empty());
     }
 
@@ -77,8 +84,8 @@ public record Trial(String words, Charter charter, Optional<String> link) {
         }
         java.util.Map<TableProfile, List<int[]>> keys = new java.util.HashMap<>();
         profiles.forEach(profile -> keys.put(profile, List.of()));
-        Charter charter = Draft.exam(profiles, keys, List.of(new LinkFinder.Pair(from, columns, to, key)));
-        return new Trial(words, charter, Optional.of(Draft.linkName(0)));
+        Charter charter = Exam.exam(profiles, keys, List.of(new Pair(from, columns, to, key)));
+        return new Trial(words, charter, Optional.of(Exam.linkName(0)));
     }
 
     /** What is at fault with the key or link, by a check of its charter; nothing where it holds. */
@@ -91,7 +98,7 @@ public record Trial(String words, Charter charter, Optional<String> link) {
     }
 
     private static TableProfile profile(FoundTable table, Function<Table, TableSource> open) {
-        try (TableSource source = open.apply(Draft.unknown(table))) {
+        try (TableSource source = open.apply(Declarations.unknown(table))) {
             return TableProfiler.profile(table, source, SampleSizes.of(List.of(table)), 1);
         }
     }

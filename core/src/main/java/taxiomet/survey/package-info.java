@@ -1,11 +1,9 @@
 /**
- * Looks at tables of which nothing is declared: profiles of columns, candidate keys, candidate links.
+ * Looks at tables of which nothing is declared, and writes a first charter.
  *
- * <p>{@link taxiomet.survey.TableProfiler} reads each table once. It counts what each column holds, keeps hashes of some of
- * its values, chosen by the hash so that the same values are kept everywhere, and all rows that have one of them. On these
- * samples {@link taxiomet.survey.KeyFinder} and {@link taxiomet.survey.LinkFinder} rule out what cannot be a key or a link;
- * what is left goes into a draft charter, and {@link taxiomet.check.CheckRun} counts exactly. {@link
- * taxiomet.survey.KeyRanking} and {@link taxiomet.survey.LinkRanking} then tell those that a person would declare from those
- * that hold by accident.
+ * <p>{@link taxiomet.survey.profile} reads each table once: what each column holds, and samples chosen by the hash of a value, so that the
+ * same values are kept everywhere. On these {@link taxiomet.survey.search} rules out what cannot be a key or a link; what is left {@link
+ * taxiomet.survey.count} counts exactly, and {@link taxiomet.survey.choice} tells those that a person would declare from those that hold by
+ * accident. {@link taxiomet.survey.Survey} leads through all of it.
  */
 package taxiomet.survey;

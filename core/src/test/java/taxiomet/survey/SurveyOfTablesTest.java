@@ -25,6 +25,11 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.survey.choice.CandidateKey;
+import taxiomet.survey.choice.CandidateLink;
+import taxiomet.survey.profile.ColumnProfile;
+import taxiomet.survey.profile.FoundTable;
+import taxiomet.survey.profile.TypeGuess;
 import taxiomet.testing.MemorySource;
 import taxiomet.work.RunContext;
 

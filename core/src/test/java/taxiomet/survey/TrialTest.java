@@ -20,6 +20,7 @@ import taxiomet.finding.CheckResult;
 import taxiomet.finding.Finding;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.survey.profile.FoundTable;
 import taxiomet.testing.MemorySource;
 import taxiomet.work.RunContext;
 

@@ -24,7 +24,7 @@ import taxiomet.sources.csv.Sniffer;
 import taxiomet.sources.file.Sniffed;
 import taxiomet.sources.jsonl.FieldSniffer;
 import taxiomet.sources.sqlite.SqliteCatalogue;
-import taxiomet.survey.FoundTable;
+import taxiomet.survey.profile.FoundTable;
 
 /** Finds the tables in folders and files of which nothing is declared. */
 public final class DataFiles {

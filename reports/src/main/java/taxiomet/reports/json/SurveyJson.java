@@ -4,12 +4,12 @@ import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
-import taxiomet.survey.CandidateKey;
-import taxiomet.survey.CandidateLink;
-import taxiomet.survey.ColumnProfile;
-import taxiomet.survey.ColumnProfile.CommonValue;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.survey.choice.CandidateKey;
+import taxiomet.survey.choice.CandidateLink;
+import taxiomet.survey.profile.ColumnProfile;
+import taxiomet.survey.profile.ColumnProfile.CommonValue;
 
 /** The result of a survey as JSON. */
 public final class SurveyJson {

@@ -6,11 +6,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
-import taxiomet.survey.CandidateKey;
-import taxiomet.survey.CandidateLink;
-import taxiomet.survey.ColumnProfile;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.survey.choice.CandidateKey;
+import taxiomet.survey.choice.CandidateLink;
+import taxiomet.survey.profile.ColumnProfile;
 
 /** What a survey found, on one screen however many tables there are: the tables, and what to look at first. */
 final class SurveyOverview {

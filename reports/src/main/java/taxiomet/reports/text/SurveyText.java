@@ -7,9 +7,9 @@ import java.util.Set;
 import java.util.function.Consumer;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.ChildrenTally;
-import taxiomet.survey.CandidateLink;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.survey.choice.CandidateLink;
 import taxiomet.vet.LinkGraph.ManyToMany;
 
 /** What a survey found, for a person: one screen for all tables, and each table in full where it is asked for. */

@@ -4,9 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
-import taxiomet.survey.CandidateKey;
-import taxiomet.survey.ColumnProfile;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.survey.choice.CandidateKey;
+import taxiomet.survey.profile.ColumnProfile;
 
 /** One table of a survey in full: what its columns hold, and what could identify a row. */
 final class SurveyedTableText {

@@ -21,7 +21,7 @@ import taxiomet.rows.SourceException;
 import taxiomet.sources.DataFiles;
 import taxiomet.sources.file.EncodingGuess;
 import taxiomet.sources.file.FileContent;
-import taxiomet.survey.FoundTable;
+import taxiomet.survey.profile.FoundTable;
 
 /** What is guessed about files of which nothing is declared, and what is said about it. */
 class GuessesTest {

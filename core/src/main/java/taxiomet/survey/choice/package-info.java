@@ -1,0 +1,2 @@
+/** Chooses among candidates that were counted. */
+package taxiomet.survey.choice;

@@ -1,0 +1,357 @@
+package taxiomet.survey.count;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.function.Function;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Severity;
+import taxiomet.charter.Table;
+import taxiomet.check.CheckRun;
+import taxiomet.check.link.AcyclicCheck;
+import taxiomet.check.pass.CheckOptions;
+import taxiomet.check.pass.FaultLog;
+import taxiomet.check.pass.Reading;
+import taxiomet.check.pass.RowCheck;
+import taxiomet.check.pass.TablePass;
+import taxiomet.finding.CheckResult.LinkResult;
+import taxiomet.finding.ChildrenTally;
+import taxiomet.finding.FindingKind;
+import taxiomet.keys.KeyCounts;
+import taxiomet.keys.KeyEncoder;
+import taxiomet.keys.KeyForm;
+import taxiomet.rows.RefRanges;
+import taxiomet.rows.TableSource;
+import taxiomet.spill.SpillFolder;
+import taxiomet.survey.profile.Declarations;
+import taxiomet.survey.profile.TableProfile;
+import taxiomet.survey.search.LinkRanking;
+import taxiomet.survey.search.NameLikeness;
+import taxiomet.survey.search.Pair;
+import taxiomet.work.RunContext;
+
+/**
+ * Counts candidates exactly: one pass over the columns of each table that they ask for, parents before their children; one more where tables
+ * point at one another. What memory cannot hold is counted by a check, which has temporary files.
+ */
+public final class Counting {
+    private static final int EXAMPLES = 5;
+    /** A link of so many rows to their own table is looked at for rings only where its name speaks for it. */
+    private static final long MANY_ROWS = 1_000_000;
+
+    private final List<TableProfile> profiles;
+    private final Map<TableProfile, List<int[]>> keys;
+    private final List<Pair> pairs;
+    private final NameLikeness names;
+    private final Function<Table, TableSource> open;
+    private final RunContext context;
+    private final Counts counts = new Counts();
+
+    private final Map<TableProfile, Table> tables = new HashMap<>();
+    private final Map<TableProfile, TableSource> sources = new LinkedHashMap<>();
+    private final IdentityHashMap<int[], KeyTally> tallies = new IdentityHashMap<>();
+    private final IdentityHashMap<int[], KeyCounts> rooms = new IdentityHashMap<>();
+    private final Map<Pair, LinkTally> links = new HashMap<>();
+    private final Map<Pair, AcyclicCheck> rings = new HashMap<>();
+    /** How many links are still to be counted that point at a key. */
+    private final IdentityHashMap<int[], Integer> pending = new IdentityHashMap<>();
+
+    private final Set<int[]> keysWithoutRoom = java.util.Collections.newSetFromMap(new IdentityHashMap<>());
+    private final List<Pair> pairsWithoutRoom = new ArrayList<>();
+
+    private Counting(
+            List<TableProfile> profiles,
+            Map<TableProfile, List<int[]>> keys,
+            List<Pair> pairs,
+            NameLikeness names,
+            Function<Table, TableSource> open,
+            RunContext context) {
+        this.profiles = profiles;
+        this.keys = keys;
+        this.pairs = pairs.stream().filter(pair -> !pair.isEmpty()).toList();
+        this.names = names;
+        this.open = open;
+        this.context = context;
+    }
+
+    /**
+     * Counts all candidates but links whose columns hold nothing.
+     *
+     * @param keys of each table
+     * @param open opens the rows of a table with all its columns
+     */
+    public static Counts of(
+            List<TableProfile> profiles,
+            Map<TableProfile, List<int[]>> keys,
+            List<Pair> pairs,
+            NameLikeness names,
+            Function<Table, TableSource> open,
+            RunContext context) {
+        return new Counting(profiles, keys, pairs, names, open, context).run();
+    }
+
+    private Counts run() {
+        try (SpillFolder spill = new SpillFolder(context.temporary(), context.budget())) {
+            List<TableProfile> order = order();
+            order.forEach(profile -> tables.put(profile, Declarations.typed(profile)));
+            order.forEach(profile -> plan(profile, spill));
+            pairs.forEach(pair -> plan(pair, spill));
+            read(order);
+            readLate();
+            sources.values().forEach(TableSource::close);
+            sources.clear();
+        } finally {
+            tallies.values().forEach(tally -> tally.keys().close());
+            sources.values().forEach(TableSource::close);
+        }
+        if (!keysWithoutRoom.isEmpty() || !pairsWithoutRoom.isEmpty()) {
+            countByCheck();
+        }
+        return counts;
+    }
+
+    /** Tables that anything is asked of, parents before their children where that can be. */
+    private List<TableProfile> order() {
+        List<TableProfile> open = new ArrayList<>(profiles.stream()
+                .filter(profile -> !keys.getOrDefault(profile, List.of()).isEmpty()
+                        || pairs.stream().anyMatch(pair -> pair.child().equals(profile)))
+                .toList());
+        List<TableProfile> ordered = new ArrayList<>();
+        while (!open.isEmpty()) {
+            TableProfile next = open.stream()
+                    .filter(table -> pairs.stream()
+                            .noneMatch(pair ->
+                                    pair.child().equals(table) && !pair.isOfOneTable() && open.contains(pair.parent())))
+                    .findFirst()
+                    .orElse(open.get(0));
+            open.remove(next);
+            ordered.add(next);
+        }
+        return ordered;
+    }
+
+    private void plan(TableProfile profile, SpillFolder spill) {
+        for (int[] key : keys.getOrDefault(profile, List.of())) {
+            KeyEncoder encoder = new KeyEncoder(key, formsOf(profile, key), context.secret());
+            boolean isPointedAt = pairs.stream().anyMatch(pair -> pair.key() == key);
+            if (isPointedAt || profile.rows <= MANY_ROWS) {
+                KeyCounts room = roomFor(profile, key);
+                rooms.put(key, room);
+                tallies.put(key, new KeyTally(encoder, KeyTally.pointedAt(room)));
+            } else {
+                tallies.put(key, new KeyTally(encoder, new RepeatedKeys(spill, context.budget(), key.length)));
+            }
+        }
+    }
+
+    private KeyCounts roomFor(TableProfile profile, int[] key) {
+        int first = key[0];
+        return key.length == 1 && profile.columns.get(first).guess().type().isInteger()
+                ? KeyCounts.ofNumbers(
+                        profile.leastWhole[first], profile.greatestWhole[first], profile.rows, context.budget())
+                : KeyCounts.ofAny(profile.rows, context.budget());
+    }
+
+    private void plan(Pair pair, SpillFolder spill) {
+        List<KeyForm> forms = formsOf(pair.parent(), pair.key());
+        KeyEncoder ofChild = new KeyEncoder(pair.columns(), forms, context.secret());
+        links.put(pair, new LinkTally(ofChild, rooms.get(pair.key())));
+        pending.merge(pair.key(), 1, Integer::sum);
+        boolean isLookedAt =
+                pair.isOfOneTable() && (pair.child().rows <= MANY_ROWS || LinkRanking.isNamed(pair, names));
+        if (isLookedAt) {
+            FaultLog log = new FaultLog(
+                    spill,
+                    FindingKind.OWN_ANCESTOR,
+                    Severity.ERROR,
+                    pair.child().name(),
+                    "",
+                    List.of());
+            KeyEncoder own = new KeyEncoder(pair.key(), forms, context.secret());
+            rings.put(pair, new AcyclicCheck(spill, context.budget(), own, ofChild.copy(), null, log));
+        }
+    }
+
+    private List<KeyForm> formsOf(TableProfile profile, int[] columns) {
+        return Arrays.stream(columns)
+                .mapToObj(column -> KeyForm.of(tables.get(profile).columns().get(column)))
+                .toList();
+    }
+
+    /** The first pass: all keys, and the links whose parents come before. */
+    private void read(List<TableProfile> order) {
+        List<TablePass> passes = new ArrayList<>();
+        Map<TableProfile, TablePass> byTable = new HashMap<>();
+        for (TableProfile profile : order) {
+            List<RowCheck> checks = new ArrayList<>();
+            keys.getOrDefault(profile, List.of()).forEach(key -> checks.add(tallies.get(key)));
+            List<Pair> own = pairs.stream()
+                    .filter(pair -> pair.child().equals(profile) && byTable.containsKey(pair.parent()))
+                    .toList();
+            own.forEach(pair -> checks.add(links.get(pair)));
+            pairs.stream()
+                    .filter(pair -> pair.child().equals(profile) && rings.containsKey(pair))
+                    .forEach(pair -> checks.add(rings.get(pair)));
+            TablePass pass = pass(profile, checks, () -> {
+                keys.getOrDefault(profile, List.of()).forEach(this::conclude);
+                own.forEach(this::conclude);
+            });
+            own.forEach(pair -> pass.waitFor(byTable.get(pair.parent())));
+            byTable.put(profile, pass);
+            passes.add(pass);
+        }
+        run(passes);
+    }
+
+    /** Links whose parents were not read before their children. */
+    private void readLate() {
+        Map<TableProfile, List<Pair>> late = new LinkedHashMap<>();
+        pairs.stream()
+                .filter(links::containsKey)
+                .forEach(pair -> late.computeIfAbsent(pair.child(), p -> new ArrayList<>())
+                        .add(pair));
+        List<TablePass> passes = new ArrayList<>();
+        late.forEach((profile, own) -> passes.add(pass(
+                profile,
+                own.stream().map(links::get).toList(),
+                () -> List.copyOf(own).forEach(this::conclude))));
+        run(passes);
+    }
+
+    private TablePass pass(TableProfile profile, List<? extends RowCheck> checks, Runnable onEnd) {
+        int[] columns = checks.stream()
+                .flatMapToInt(check -> Arrays.stream(check.columns()))
+                .sorted()
+                .distinct()
+                .toArray();
+        Table table = tables.get(profile);
+        TableSource source = sources.computeIfAbsent(profile, p -> open.apply(table));
+        return new TablePass(
+                table,
+                () -> source.scan(columns, RefRanges.ALL),
+                columns,
+                checks,
+                Optional.empty(),
+                context.secret(),
+                onEnd);
+    }
+
+    private void run(List<TablePass> passes) {
+        if (passes.isEmpty()) {
+            return;
+        }
+        long bytes = sources.values().stream().mapToLong(TableSource::bytes).sum();
+        new Reading(
+                        passes,
+                        context.threadsFor(bytes),
+                        table -> context.progress()
+                                .advanced(
+                                        () -> sources.values().stream()
+                                                .mapToLong(TableSource::bytesRead)
+                                                .sum(),
+                                        bytes))
+                .run();
+    }
+
+    private void conclude(int[] key) {
+        KeyTally tally = tallies.get(key);
+        tally.keys().seal();
+        if (tally.keys().isFull()) {
+            keysWithoutRoom.add(key);
+        } else {
+            counts.add(key, tally.counted());
+        }
+        if (!pending.containsKey(key)) {
+            tally.keys().close();
+        }
+    }
+
+    /** A link has been counted: what is known of it stays, and its parents go when nobody else asks for them. */
+    private void conclude(Pair pair) {
+        LinkTally tally = links.remove(pair);
+        KeyTally parent = tallies.get(pair.key());
+        if (tally.hasRoom()) {
+            counts.add(
+                    pair,
+                    new CountedLink(result(pair, tally, parent), tally.commonestMissing(EXAMPLES), hasRings(pair)));
+        } else {
+            pairsWithoutRoom.add(pair);
+        }
+        if (pending.merge(pair.key(), -1, Integer::sum) == 0) {
+            parent.keys().close();
+        }
+    }
+
+    private boolean hasRings(Pair pair) {
+        AcyclicCheck check = rings.get(pair);
+        if (check == null) {
+            return false;
+        }
+        check.resolve();
+        boolean has = check.rings() > 0;
+        check.close();
+        return has;
+    }
+
+    private static LinkResult result(Pair pair, LinkTally tally, KeyTally parent) {
+        SortedMap<Long, Long> byChildren = new TreeMap<>(tally.parentsByChildren());
+        if (parent.keyless() > 0) {
+            byChildren.merge(0L, parent.keyless(), Long::sum);
+        }
+        return new LinkResult(
+                "",
+                pair.child().name(),
+                Declarations.names(pair.child(), pair.columns()),
+                pair.parent().name(),
+                Declarations.names(pair.parent(), pair.key()),
+                "simple",
+                true,
+                tally.rows(),
+                tally.judged(),
+                tally.nulls(),
+                tally.halfNulls(),
+                tally.illTyped(),
+                tally.orphans(),
+                Optional.of(ChildrenTally.of(byChildren)));
+    }
+
+    private void countByCheck() {
+        Set<TableProfile> concerned = new HashSet<>();
+        Map<TableProfile, List<int[]>> some = new LinkedHashMap<>();
+        pairsWithoutRoom.forEach(pair -> keysWithoutRoom.add(pair.key()));
+        for (TableProfile profile : profiles) {
+            some.put(
+                    profile,
+                    keys.getOrDefault(profile, List.of()).stream()
+                            .filter(keysWithoutRoom::contains)
+                            .toList());
+            boolean isConcerned = !some.get(profile).isEmpty()
+                    || pairsWithoutRoom.stream().anyMatch(pair -> pair.child().equals(profile));
+            if (isConcerned) {
+                concerned.add(profile);
+            }
+        }
+        List<TableProfile> asked = profiles.stream().filter(concerned::contains).toList();
+        Charter exam = Exam.exam(asked, some, pairsWithoutRoom);
+        try (CheckRun run = CheckRun.start(exam, new CheckOptions(Set.of(), EXAMPLES, 0), open, context)) {
+            ExamResult result = new ExamResult(run.result());
+            some.forEach((profile, own) -> {
+                for (int place = 0; place < own.size(); place++) {
+                    counts.add(own.get(place), result.key(profile.name(), place));
+                }
+            });
+            for (int place = 0; place < pairsWithoutRoom.size(); place++) {
+                counts.add(pairsWithoutRoom.get(place), result.link(place));
+            }
+        }
+    }
+}

@@ -1,0 +1,194 @@
+package taxiomet.survey.count;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.SortedMap;
+import java.util.stream.IntStream;
+import taxiomet.check.pass.BatchCheck;
+import taxiomet.check.pass.RowCheck;
+import taxiomet.finding.Finding.MissingValue;
+import taxiomet.keys.KeyCounts;
+import taxiomet.keys.KeyEncoder;
+import taxiomet.keys.KeyTable;
+import taxiomet.keys.TypedBatch;
+
+/** Counts over a candidate link: rows with and without a parent, the children of each parent, and some of the values that no parent has. */
+public final class LinkTally implements RowCheck {
+    /** So many different values without a parent are kept, with their counts: those that come first. */
+    private static final int MOST_MISSING = 1_000;
+
+    private final KeyEncoder encoder;
+    private final KeyCounts parents;
+    private static final int NOT_ASKED = -2;
+
+    /** Its number among the links to these parents; negative before it has one. */
+    private int link = NOT_ASKED;
+
+    /** From each of these values to its place in {@link #values}. */
+    private final KeyTable missing = new KeyTable(null);
+
+    private final List<List<String>> values = new ArrayList<>();
+    private final long[] valueRows = new long[MOST_MISSING];
+    private long rows;
+    private long nulls;
+    private long halfNulls;
+    private long illTyped;
+    private long orphans;
+
+    /**
+     * @param encoder of the child's columns, in the forms of the parent's
+     * @param parents all of them
+     */
+    LinkTally(KeyEncoder encoder, KeyCounts parents) {
+        this.encoder = encoder;
+        this.parents = parents;
+    }
+
+    @Override
+    public int[] columns() {
+        return encoder.columns();
+    }
+
+    @Override
+    public BatchCheck onThread() {
+        return new Finder(encoder.copy());
+    }
+
+    private final class Finder implements BatchCheck {
+        private final KeyEncoder keys;
+        private TypedBatch batch;
+        private int[] slots = new int[0];
+        private boolean areAll;
+
+        Finder(KeyEncoder keys) {
+            this.keys = keys;
+        }
+
+        @Override
+        public void look(TypedBatch toRead) {
+            batch = toRead;
+            int size = batch.size();
+            keys.start(batch);
+            keys.encodeAll(size);
+            if (slots.length < size) {
+                slots = new int[size];
+            }
+            areAll = keys.areAllComplete();
+            parents.find(keys.highs(), keys.lows(), size, slots);
+        }
+
+        @Override
+        public void settle() {
+            int size = batch.size();
+            if (!start()) {
+                return;
+            }
+            int[] children = parents.children(link);
+            rows += size;
+            for (int row = 0; row < size; row++) {
+                if (!areAll && !isComplete(row)) {
+                    continue;
+                }
+                int slot = slots[row];
+                if (slot >= 0) {
+                    children[slot]++;
+                } else {
+                    miss(row, keys.highs()[row], keys.lows()[row]);
+                }
+            }
+        }
+
+        private boolean isComplete(int row) {
+            keys.look(row);
+            if (keys.nulls() > 0) {
+                nulls += keys.isAllNull() ? 1 : 0;
+                halfNulls += keys.isAllNull() ? 0 : 1;
+                return false;
+            }
+            if (keys.illTyped() > 0) {
+                illTyped++;
+                keys.encodeAsWritten(row);
+                miss(row, keys.high(), keys.low());
+                return false;
+            }
+            return true;
+        }
+
+        private void miss(int row, long high, long low) {
+            orphans++;
+            int slot = missing.slotOf(high, low);
+            if (missing.isUsed(slot)) {
+                valueRows[(int) missing.value(slot)]++;
+            } else if (values.size() < MOST_MISSING) {
+                missing.ensureRoom();
+                missing.insert(missing.slotOf(high, low), high, low, values.size());
+                valueRows[values.size()] = 1;
+                values.add(textsOf(row));
+            }
+        }
+
+        private List<String> textsOf(int row) {
+            List<String> texts = new ArrayList<>();
+            for (int column : encoder.columns()) {
+                texts.add(batch.column(column).cells().text(row));
+            }
+            return texts;
+        }
+    }
+
+    /** Takes room when the first rows have been looked at: all parents are there then. */
+    private boolean start() {
+        if (link == NOT_ASKED) {
+            link = parents.addLink();
+        }
+        return link >= 0;
+    }
+
+    /** Whether there was room for the children, and is for all parents. */
+    boolean hasRoom() {
+        return !parents.isFull() && start();
+    }
+
+    /** How many parents there are for each number of children; those without a key are not among them. */
+    SortedMap<Long, Long> parentsByChildren() {
+        return parents.rowsByChildren(link);
+    }
+
+    /** Rows looked up: those without a null. */
+    long judged() {
+        return rows - nulls - halfNulls;
+    }
+
+    long rows() {
+        return rows;
+    }
+
+    long nulls() {
+        return nulls;
+    }
+
+    long halfNulls() {
+        return halfNulls;
+    }
+
+    long illTyped() {
+        return illTyped;
+    }
+
+    long orphans() {
+        return orphans;
+    }
+
+    /** Some of the values that no parent has, the commonest first. */
+    List<MissingValue> commonestMissing(int most) {
+        return IntStream.range(0, values.size())
+                .boxed()
+                .sorted(Comparator.comparingLong((Integer place) -> -valueRows[place])
+                        .thenComparing(place -> String.join("\u0000", values.get(place))))
+                .limit(most)
+                .map(place -> new MissingValue(values.get(place), valueRows[place], Optional.empty()))
+                .toList();
+    }
+}

@@ -1,0 +1,2 @@
+/** Counts candidates exactly. */
+package taxiomet.survey.count;

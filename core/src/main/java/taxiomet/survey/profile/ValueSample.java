@@ -1,0 +1,250 @@
+package taxiomet.survey.profile;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.OptionalDouble;
+import taxiomet.survey.profile.ColumnProfile.CommonValue;
+
+/**
+ * The different values of a column as hashes: all of them, with how many rows have each and how it is written, while they are few; then only
+ * those whose hashes end with zeros, more and more zeros. Two samples are comparable: a value that is in one at its level is in the other if
+ * that column holds it. Samples of the parts of a column can be brought together.
+ */
+public final class ValueSample {
+    private static final int FIRST_SLOTS = 64;
+    private static final int LEAST_ROWS = 8;
+    private static final Comparator<CommonValue> COMMONEST_FIRST =
+            Comparator.comparingLong(CommonValue::rows).reversed().thenComparing(CommonValue::value);
+
+    private final int capacity;
+    /** Hashes; 0 where a slot is free. */
+    private long[] slots = new long[FIRST_SLOTS];
+
+    private int size;
+    private int level;
+    /** Of each value the rows, and where its text begins and how long it is; only while all values are here. */
+    private int[] rows = new int[FIRST_SLOTS];
+
+    private int[] starts = new int[FIRST_SLOTS];
+    private int[] lengths = new int[FIRST_SLOTS];
+    private byte[] texts = new byte[256];
+    private int textEnd;
+    /** What many rows have, once not all values are here any more. */
+    private HeavyValues heavy;
+
+    /** @param capacity how many values are kept at most */
+    ValueSample(int capacity) {
+        this.capacity = capacity;
+    }
+
+    /**
+     * Counts a value once more.
+     *
+     * @param hash of the value; not 0
+     */
+    void add(long hash, byte[] bytes, int start, int length) {
+        if (heavy != null) {
+            heavy.count(hash);
+        }
+        if ((hash & (1L << level) - 1) != 0) {
+            return;
+        }
+        int slot = slotOf(hash);
+        if (slots[slot] != 0) {
+            if (level == 0) {
+                rows[slot]++;
+            }
+            return;
+        }
+        insert(slot, hash, 1, bytes, start, length);
+    }
+
+    private void insert(int slot, long hash, int count, byte[] bytes, int start, int length) {
+        slots[slot] = hash;
+        if (level == 0) {
+            rows[slot] = count;
+            starts[slot] = textEnd;
+            lengths[slot] = length;
+            if (textEnd + length > texts.length) {
+                texts = Arrays.copyOf(texts, Math.max(texts.length * 2, textEnd + length));
+            }
+            System.arraycopy(bytes, start, texts, textEnd, length);
+            textEnd += length;
+        }
+        size++;
+        if (size > capacity) {
+            thinOut(level + 1);
+        } else if (size > slots.length / 2) {
+            rehash(slots.length * 2);
+        }
+    }
+
+    private int slotOf(long hash) {
+        int mask = slots.length - 1;
+        int slot = (int) (hash >>> 20) & mask;
+        while (slots[slot] != 0 && slots[slot] != hash) {
+            slot = slot + 1 & mask;
+        }
+        return slot;
+    }
+
+    private void thinOut(int to) {
+        if (heavy == null) {
+            heavy = heaviest();
+        }
+        level = to;
+        rows = new int[0];
+        starts = rows;
+        lengths = rows;
+        texts = new byte[0];
+        rehash(slots.length);
+        if (size > capacity) {
+            thinOut(to + 1);
+        }
+    }
+
+    /** The values that most rows have, if these are many. */
+    private HeavyValues heaviest() {
+        HeavyValues some = new HeavyValues();
+        int[] sorted = rows.clone();
+        Arrays.sort(sorted);
+        int least = Math.max(LEAST_ROWS, sorted[Math.max(0, sorted.length - HeavyValues.MOST)]);
+        for (int slot = 0; slot < slots.length; slot++) {
+            if (slots[slot] != 0 && rows[slot] >= least) {
+                some.put(slots[slot], rows[slot], texts, starts[slot], lengths[slot], true);
+            }
+        }
+        return some;
+    }
+
+    private void rehash(int length) {
+        long[] oldSlots = slots;
+        int[] oldRows = rows;
+        int[] oldStarts = starts;
+        int[] oldLengths = lengths;
+        slots = new long[length];
+        if (level == 0) {
+            rows = new int[length];
+            starts = new int[length];
+            lengths = new int[length];
+        }
+        size = 0;
+        long mask = (1L << level) - 1;
+        for (int old = 0; old < oldSlots.length; old++) {
+            long hash = oldSlots[old];
+            if (hash != 0 && (hash & mask) == 0) {
+                int slot = slotOf(hash);
+                slots[slot] = hash;
+                size++;
+                if (level == 0) {
+                    rows[slot] = oldRows[old];
+                    starts[slot] = oldStarts[old];
+                    lengths[slot] = oldLengths[old];
+                }
+            }
+        }
+    }
+
+    /** Adds the values of another part of the column. */
+    void merge(ValueSample other) {
+        if (other.level > level) {
+            thinOut(other.level);
+        }
+        if (heavy != null) {
+            heavy.merge(other.heavy != null ? other.heavy : other.heaviest());
+        }
+        long mask = (1L << level) - 1;
+        for (int there = 0; there < other.slots.length; there++) {
+            long hash = other.slots[there];
+            if (hash == 0 || (hash & mask) != 0) {
+                continue;
+            }
+            int slot = slotOf(hash);
+            boolean isCounted = level == 0;
+            if (slots[slot] == 0) {
+                insert(
+                        slot,
+                        hash,
+                        isCounted ? other.rows[there] : 0,
+                        other.texts,
+                        isCounted ? other.starts[there] : 0,
+                        isCounted ? other.lengths[there] : 0);
+                mask = (1L << level) - 1;
+            } else if (isCounted) {
+                rows[slot] += other.rows[there];
+            }
+        }
+    }
+
+    boolean isExact() {
+        return level == 0;
+    }
+
+    /** How many different values there are; about, unless it is exact. */
+    long distinct() {
+        return (long) size << level;
+    }
+
+    /** The share of the values at hand, at the level of both, that another column has; empty when there are none. */
+    public OptionalDouble coverageBy(ValueSample other) {
+        return coverageBy(other, Integer.MAX_VALUE);
+    }
+
+    /**
+     * The same, told from some of the values, which are as good as chosen at random.
+     *
+     * @param most of how many
+     */
+    public OptionalDouble coverageBy(ValueSample other, int most) {
+        int shared = Math.max(level, other.level);
+        long mask = (1L << shared) - 1;
+        int mine = 0;
+        int covered = 0;
+        for (int slot = 0; slot < slots.length && mine < most; slot++) {
+            long hash = slots[slot];
+            if (hash != 0 && (hash & mask) == 0) {
+                mine++;
+                covered += other.holds(hash) ? 1 : 0;
+            }
+        }
+        return mine == 0 ? OptionalDouble.empty() : OptionalDouble.of((double) covered / mine);
+    }
+
+    /** Whether a value is one of those that the sample was made of, if the column has it. */
+    boolean wouldHold(long hash) {
+        return (hash & (1L << level) - 1) == 0;
+    }
+
+    boolean holds(long hash) {
+        return slots[slotOf(hash)] != 0;
+    }
+
+    /** The values that most rows have, the commonest first; where there are too many different ones, of those that many had from early on. */
+    List<CommonValue> commonest(int most) {
+        if (heavy != null) {
+            List<CommonValue> values = new ArrayList<>();
+            heavy.forEach((hash, count, text, isExact) ->
+                    values.add(new CommonValue(new String(text, StandardCharsets.UTF_8), count, isExact)));
+            values.sort(COMMONEST_FIRST);
+            return values.subList(0, Math.min(most, values.size()));
+        }
+        List<Integer> used = new ArrayList<>();
+        int[] sorted = rows.clone();
+        Arrays.sort(sorted);
+        int least = sorted[Math.max(0, sorted.length - most)];
+        for (int slot = 0; slot < slots.length; slot++) {
+            if (slots[slot] != 0 && rows[slot] >= least) {
+                used.add(slot);
+            }
+        }
+        return used.stream()
+                .map(slot -> new CommonValue(
+                        new String(texts, starts[slot], lengths[slot], StandardCharsets.UTF_8), rows[slot], true))
+                .sorted(COMMONEST_FIRST)
+                .limit(most)
+                .toList();
+    }
+}
