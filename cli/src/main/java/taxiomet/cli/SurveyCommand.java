@@ -51,7 +51,7 @@ import taxiomet.work.CheckProgress;
         footerHeading = "%nExamples:%n",
         footer = {
             "  taxiomet survey extracts                       all tables of a folder",
-            "  taxiomet survey extracts --only hives          what the columns of one of them hold",
+            "  taxiomet survey extracts --only hives          what one of them holds",
             "  taxiomet survey extracts --write-charter charter.yaml",
             "  taxiomet survey extracts --link hives.apiary_id=apiaries.apiary_id"
         },

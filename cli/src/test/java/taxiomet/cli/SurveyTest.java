@@ -138,7 +138,7 @@ class SurveyTest {
         assertThat(column(survey, "odd", "amount").get("decimal").asText()).isEqualTo(",");
         assertThat(column(survey, "odd", "day").get("format").asText()).isEqualTo("d.M.yyyy");
         assertThat(texts(column(survey, "odd", "mixed").get("remarks"))).contains("1 in another case");
-        assertThat(column(survey, "odd", "flag").get("type").asText()).isEqualTo("boolean");
+        assertThat(column(survey, "odd", "flag").get("type").asText()).isEqualTo("varchar(3)");
         assertThat(column(survey, "odd", "stamp").get("type").asText()).isEqualTo("timestamp");
         assertThat(column(survey, "odd", "nothing").get("nulls").asInt()).isEqualTo(27);
         assertThat(texts(column(survey, "odd", "nothing").get("remarks"))).contains("may stand for nothing: n/a");
@@ -158,8 +158,8 @@ class SurveyTest {
         write("members.csv", rows.toString());
         String text = Program.run("survey", folder.toString()).out().replaceAll("\\s+", " ");
         assertThat(text)
-                .contains("rows are identified by (member_id), with 1 repeated row (rows 49, 50)")
-                .contains("(phone) would do too, with 1 repeated row (rows 7, 8)");
+                .contains("rows are identified by (member_id), but for 1 repeated row (rows 49, 50)")
+                .contains("(phone) would do too, but for 1 repeated row (rows 7, 8)");
     }
 
     @Test

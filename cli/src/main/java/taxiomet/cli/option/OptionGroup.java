@@ -21,7 +21,16 @@ public enum OptionGroup {
             "--delimiter",
             "--encoding"),
     RULES("Under which rules", "--server", "--deferred", "--all-or-nothing", "--now", "--try"),
-    SHOWN("What is shown", "--examples", "--why", "--compare-actions", "--json", "--quiet", "--color", "--pager"),
+    SHOWN(
+            "What is shown",
+            "--full",
+            "--examples",
+            "--why",
+            "--compare-actions",
+            "--json",
+            "--quiet",
+            "--color",
+            "--pager"),
     WRITTEN(
             "What is written",
             "--report",

@@ -200,8 +200,10 @@ public final class NameWords {
         for (int i = 0; i < whole.length() && at < word.length(); i++) {
             at += whole.charAt(i) == word.charAt(at) ? 1 : 0;
         }
-        // Consonants alone: what keeps vowels is another word.
-        return at == word.length() && word.chars().skip(1).noneMatch(c -> "aeiou".indexOf(c) >= 0);
+        // Consonants alone, or the first letters and some others: what keeps vowels is another word.
+        boolean isSkeleton = word.chars().skip(1).noneMatch(c -> "aeiou".indexOf(c) >= 0)
+                || whole.startsWith(word.substring(0, LEAST_STEM));
+        return at == word.length() && isSkeleton;
     }
 
     /** A word without a word for keys that is glued to its end: custno is cust; the word itself where there is none. */
