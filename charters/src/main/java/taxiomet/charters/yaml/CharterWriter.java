@@ -34,7 +34,10 @@ import taxiomet.charter.SqliteRows;
 import taxiomet.charter.Table;
 import taxiomet.charter.Total;
 
-/** Writes a charter as the YAML that {@link CharterReader} reads, in short forms where they say it all. */
+/**
+ * Writes a charter as the YAML that {@link CharterReader} reads, in short forms where they say it all; in one file, since each kind of
+ * declaration takes a few lines, and all share how texts and lists are written.
+ */
 public final class CharterWriter {
     /** Texts that YAML could take for nothing else. */
     private static final Pattern PLAIN = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_ ./@-]*(?:\\([0-9]+\\))?");
