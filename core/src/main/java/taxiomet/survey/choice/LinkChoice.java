@@ -110,11 +110,22 @@ public final class LinkChoice {
     /** Of two tables with one key, of which one points at the other, links point at the other. */
     private static List<CandidateLink> againstSatellites(List<CandidateLink> candidates) {
         Set<String> satellites = new HashSet<>();
+        Map<List<Object>, Double> scores = new HashMap<>();
+        candidates.forEach(link -> scores.put(
+                List.of(
+                        link.counts().child(),
+                        link.counts().columns(),
+                        link.counts().parent(),
+                        link.counts().parentColumns()),
+                link.score()));
         for (CandidateLink link : candidates) {
             boolean isLikely = link.isOneToOne() && link.coverage() >= NEARLY_WHOLE && link.score() >= LEAST_SCORE;
-            boolean isTheLikelierWay =
-                    candidates.stream().noneMatch(other -> isMirror(link, other) && other.score() >= link.score());
-            if (isLikely && isTheLikelierWay) {
+            List<Object> otherWay = List.of(
+                    link.counts().parent(),
+                    link.counts().parentColumns(),
+                    link.counts().child(),
+                    link.counts().columns());
+            if (isLikely && scores.getOrDefault(otherWay, -1.0) < link.score()) {
                 satellites.add(link.counts().child() + link.counts().columns());
             }
         }

@@ -148,6 +148,12 @@ public final class LinkFinder {
     private boolean isPossible(TableProfile child, int column, TableProfile parent, int key) {
         ColumnProfile from = child.columns.get(column);
         ColumnProfile to = parent.columns.get(key);
+        if (from.values() > 0
+                && isOfOneFamily(from.guess().type(), to.guess().type())
+                && liesApart(child, column, parent, key)
+                && names.likeness(child, column, parent, key) < LinkRanking.NAMED) {
+            return false;
+        }
         double likeness = names.likeness(child, column, parent, key);
         boolean isNamed = likeness >= LinkRanking.NAMED;
         if (from.values() == 0) {
@@ -207,6 +213,14 @@ public final class LinkFinder {
         return family == to.family() && family != Family.APPROXIMATE_NUMBER && family != Family.BOOLEAN && !isFraction;
     }
 
+    /** Whether whole numbers are all less or all greater than the keys. */
+    private static boolean liesApart(TableProfile child, int column, TableProfile parent, int key) {
+        return child.columns.get(column).guess().type().isInteger()
+                && parent.columns.get(key).guess().type().isInteger()
+                && (child.ranges[column].least() > parent.ranges[key].greatest()
+                        || child.ranges[column].greatest() < parent.ranges[key].least());
+    }
+
     /** Whether values that no sample shares have the length of the keys and lie between them, and few other values would. */
     private static boolean looksAlike(TableProfile child, int column, TableProfile parent, int key) {
         ColumnProfile from = child.columns.get(column);
@@ -259,6 +273,9 @@ public final class LinkFinder {
             return false;
         }
         boolean isNamed = names.likenessOfPart(child, column, parent, part) >= LinkRanking.NAMED;
+        if (!isNamed && liesApart(child, column, parent, part)) {
+            return false;
+        }
         OptionalDouble ofValues =
                 child.values.get(column).coverageBy(parent.values.get(part), isNamed ? MORE_VALUES : SOME_VALUES);
         RowSample.Coverage ofRows =

@@ -34,7 +34,7 @@ public final class LinkRanking {
 
     private static final double COUNTED_COSTS = 0.55;
     /** Two tables with as many rows, each counted from the same number on. */
-    private static final double COUNTED_ALIKE_COSTS = 0.15;
+    private static final double COUNTED_ALIKE_COSTS = 0.3;
 
     private static final long MANY_ALIKE = 20;
     private static final double MOSTLY_FULL = 0.3;

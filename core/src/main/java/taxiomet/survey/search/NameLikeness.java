@@ -26,6 +26,7 @@ public final class NameLikeness {
     private static final int LEAST_LETTERS = 4;
 
     private final Map<String, List<String>> words = new HashMap<>();
+    private final Map<String, Boolean> keys = new HashMap<>();
     private final Map<TableProfile, String[]> bare = new HashMap<>();
     private final Map<TableProfile, Boolean> people = new HashMap<>();
 
@@ -127,7 +128,7 @@ public final class NameLikeness {
             double own = ownLikeness(from);
             return own == 0 && isOfPeople(parent) ? ofRole(meaning) : own;
         }
-        boolean isNamedLikeKey = KeyRanking.isNamedLikeKey(bare(child, column));
+        boolean isNamedLikeKey = keys.computeIfAbsent(bare(child, column), KeyRanking::isNamedLikeKey);
         List<String> own = words(child.name());
         if (!meaning.isEmpty() && isNamedLikeKey && holdsAll(own, meaning) && holdsAll(meaning, own)) {
             // It counts the rows of its own table.
