@@ -104,6 +104,14 @@ final class SurveyCommand implements Callable<Integer> {
     private boolean full;
 
     @Option(
+            names = "--sample",
+            paramLabel = "N",
+            description =
+                    "Look at about the first N rows of each table, for a first look at something huge. Keys that links"
+                            + " point at are read whole.")
+    private long sample;
+
+    @Option(
             names = "--delimiter",
             paramLabel = "C",
             description = "The delimiter of all files, where it is not found out.")
@@ -152,6 +160,9 @@ final class SurveyCommand implements Callable<Integer> {
         if (width < 1 || width > WIDEST) {
             throw new UsageException("--key-columns is a number from 1 to " + WIDEST);
         }
+        if (sample < 0) {
+            throw new UsageException("--sample is a number of rows, at least 1");
+        }
         if (json && (full || !only.isEmpty())) {
             throw new UsageException("--json holds all; --only and --full go with the text alone");
         }
@@ -176,6 +187,10 @@ final class SurveyCommand implements Callable<Integer> {
             throw new UsageException(
                     "--key and --link print what they find; --report and --write-charter go with a survey of all");
         }
+        if (isTrial && (sample > 0 || full || !only.isEmpty())) {
+            throw new UsageException(
+                    "--key and --link look at all rows; --sample, --only and --full go with a survey of all");
+        }
         boolean showsProgress = terminal.isWatched() && !quiet;
         try (Progress bar = new Progress(terminal)) {
             if (isTrial) {
@@ -184,7 +199,7 @@ final class SurveyCommand implements Callable<Integer> {
             SurveyResult result = Survey.of(
                     titleOf(data.get(0)),
                     found,
-                    new SurveyOptions(width, EXAMPLES),
+                    new SurveyOptions(width, sample, EXAMPLES),
                     engine.open(),
                     engine.context().toldTo(showsProgress ? bar : CheckProgress.NONE));
             charterOutput.ifPresent(output -> output.write(result.draft(), result.comments(), result.perhaps()));

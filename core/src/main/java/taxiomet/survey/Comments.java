@@ -45,7 +45,8 @@ final class Comments {
     private void comment(Table table, TableProfile profile, List<CandidateKey> keys, List<CandidateLink> links) {
         String name = table.name();
         add(
-                profile.rows + " rows" + (profile.malformed > 0 ? ", " + profile.malformed + " of them malformed" : ""),
+                (profile.isSampled ? "the first " : "") + profile.rows + " rows"
+                        + (profile.malformed > 0 ? ", " + profile.malformed + " of them malformed" : ""),
                 "tables",
                 name);
         profile.table.remarks().forEach(remark -> add(remark, "tables", name, "rows"));

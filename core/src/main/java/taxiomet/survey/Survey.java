@@ -1,6 +1,7 @@
 package taxiomet.survey;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -76,12 +77,13 @@ public final class Survey {
         List<TableProfile> profiles = profiles(context);
         Map<TableProfile, List<int[]>> keys = new LinkedHashMap<>();
         profiles.forEach(profile -> keys.put(profile, new KeyFinder(profile, options.widestKey()).find()));
+        readKeysWhole(profiles, likeliest(keys), context);
         AgreedTypes.agree(profiles, keys, names);
         List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
         Set<TableProfile> repeating =
                 profiles.stream().filter(TableProfile::repeatsRows).collect(Collectors.toSet());
         profiles.forEach(TableProfile::forgetSamples);
-        Counts counts = Counting.of(profiles, keys, pairs, names, open, context);
+        Counts counts = Counting.of(profiles, keys, pairs, options.sample(), names, open, context);
         return conclude(title, profiles, repeating, keys, pairs, counts, context);
     }
 
@@ -134,7 +136,32 @@ public final class Survey {
             files.put(table.name(), parts);
             context.progress().reading(table.name());
         }
-        return TableProfiler.profile(table, source, SampleSizes.of(found), threads);
+        return options.sample() > 0
+                ? TableProfiler.profileFirst(table, source, SampleSizes.of(found), options.sample())
+                : TableProfiler.profile(table, source, SampleSizes.of(found), threads);
+    }
+
+    /** What a sample of a table says of its keys would make every link to it look broken: these are read whole. */
+    private void readKeysWhole(List<TableProfile> profiles, Map<TableProfile, List<int[]>> keys, RunContext context) {
+        for (TableProfile profile : profiles) {
+            int[] columns = keys.get(profile).stream()
+                    .flatMapToInt(Arrays::stream)
+                    .distinct()
+                    .sorted()
+                    .toArray();
+            if (profile.isSampled && columns.length > 0) {
+                try (TableSource source = open.apply(Declarations.unknown(profile.table))) {
+                    profile.takeWhole(
+                            TableProfiler.profile(
+                                    profile.table,
+                                    source,
+                                    SampleSizes.of(found),
+                                    columns,
+                                    context.threadsFor(source.bytes())),
+                            columns);
+                }
+            }
+        }
     }
 
     private SurveyResult conclude(
@@ -161,6 +188,7 @@ public final class Survey {
                         profile.name(),
                         files.get(profile.name()),
                         profile.rows,
+                        profile.isSampled,
                         profile.malformed,
                         repeating.contains(profile),
                         profile.table.remarks(),

@@ -41,7 +41,8 @@ public record SurveyResult(
      * One table.
      *
      * @param files names of its files
-     * @param rows all of them, malformed ones too
+     * @param rows all of them, malformed ones too; of a sampled table those that were looked at
+     * @param isSampled whether there are more rows
      * @param repeatsRows whether there are rows that are equal in all columns
      * @param remarks what was guessed about how the rows are written, and why
      */
@@ -49,6 +50,7 @@ public record SurveyResult(
             String name,
             List<String> files,
             long rows,
+            boolean isSampled,
             long malformed,
             boolean repeatsRows,
             List<String> remarks,

@@ -47,6 +47,10 @@ class SurveyOfTablesTest {
     }
 
     private SurveyResult survey() {
+        return survey(0);
+    }
+
+    private SurveyResult survey(long sample) {
         List<FoundTable> found = columns.entrySet().stream()
                 .map(e -> new FoundTable(
                         e.getKey(),
@@ -58,7 +62,7 @@ class SurveyOfTablesTest {
         return Survey.of(
                 "test",
                 found,
-                new SurveyOptions(4, 5),
+                new SurveyOptions(4, sample, 5),
                 table -> new MemorySource(columns.get(table.name()), rows.get(table.name()), 100),
                 new RunContext(folder, new MemoryBudget(64 << 20), 2, 1));
     }
@@ -573,5 +577,36 @@ class SurveyOfTablesTest {
         assertThat(result.links())
                 .anyMatch(link ->
                         link.counts().child().equals("patient") && link.counts().orphans() > 0);
+    }
+
+    @Test
+    void a_sample_reads_the_keys_of_parents_whole() {
+        table(
+                "apiary",
+                "apiary_id|name|district",
+                numbered(3_000, i -> (1 + i * 7 % 3_000) + "|Apiary " + i + "|D" + i % 9));
+        table("hive", "hive_id|apiary_id", numbered(20_000, i -> i + "|" + (i == 50 ? 9_999 : 1 + i * 31 % 3_000)));
+        SurveyResult result = survey(1_000);
+        assertThat(result.tables()).allMatch(SurveyResult.SurveyedTable::isSampled);
+        assertThat(result.tables()).allMatch(table -> table.rows() >= 1_000 && table.rows() < 1_200);
+        assertThat(links(result)).containsExactly("hive [apiary_id] -> apiary [apiary_id]");
+        CandidateLink link = result.links().stream()
+                .filter(CandidateLink::isChosen)
+                .findFirst()
+                .orElseThrow();
+        // 1,000 rows of the child, of which one has no parent among all 3,000.
+        assertThat(link.counts().judged()).isBetween(1_000L, 1_200L);
+        assertThat(link.counts().orphans()).isEqualTo(1);
+        assertThat(link.counts().children().orElseThrow().parents()).isEqualTo(3_000);
+        assertThat(survey().tables()).noneMatch(SurveyResult.SurveyedTable::isSampled);
+    }
+
+    @Test
+    void whole_numbers_and_amounts_are_compared_by_nobody() {
+        // A balance that happens to be a key, numbers of the same family, and too many of both for a sample to share
+        // one.
+        table("account", "balance|holder", numbered(40_000, i -> (i * 13 % 40_000) + "." + (10 + i % 90) + "|H" + i));
+        table("visit", "v|n", numbered(60, i -> i + "|" + i % 3));
+        assertThat(links(survey())).isEmpty();
     }
 }

@@ -14,6 +14,7 @@ public enum OptionGroup {
             "--insert",
             "--rows",
             "--only",
+            "--sample",
             "--around",
             "--key",
             "--link",

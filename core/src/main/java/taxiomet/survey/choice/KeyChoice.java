@@ -70,7 +70,7 @@ public final class KeyChoice {
         long excess = counted.excess();
         long withNull = counted.withNull();
         long illTyped = counted.illTyped();
-        long tolerated = KeyFinder.tolerated(profile.rows);
+        long tolerated = KeyFinder.tolerated(counted.rows());
         if (excess > tolerated || withNull > tolerated) {
             return Optional.empty();
         }

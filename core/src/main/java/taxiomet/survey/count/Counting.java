@@ -30,6 +30,7 @@ import taxiomet.keys.KeyCounts;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyForm;
 import taxiomet.rows.RefRanges;
+import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.SpillFolder;
 import taxiomet.survey.profile.Declarations;
@@ -51,6 +52,7 @@ public final class Counting {
     private final List<TableProfile> profiles;
     private final Map<TableProfile, List<int[]>> keys;
     private final List<Pair> pairs;
+    private final long sample;
     private final NameLikeness names;
     private final Function<Table, TableSource> open;
     private final RunContext context;
@@ -72,9 +74,11 @@ public final class Counting {
             List<TableProfile> profiles,
             Map<TableProfile, List<int[]>> keys,
             List<Pair> pairs,
+            long sample,
             NameLikeness names,
             Function<Table, TableSource> open,
             RunContext context) {
+        this.sample = sample;
         this.profiles = profiles;
         this.keys = keys;
         this.pairs = pairs.stream().filter(pair -> !pair.isEmpty()).toList();
@@ -87,16 +91,18 @@ public final class Counting {
      * Counts all candidates but links whose columns hold nothing.
      *
      * @param keys of each table
+     * @param sample of tables that are sampled, how many rows are looked at; but all of them for keys that links point at
      * @param open opens the rows of a table with all its columns
      */
     public static Counts of(
             List<TableProfile> profiles,
             Map<TableProfile, List<int[]>> keys,
             List<Pair> pairs,
+            long sample,
             NameLikeness names,
             Function<Table, TableSource> open,
             RunContext context) {
-        return new Counting(profiles, keys, pairs, names, open, context).run();
+        return new Counting(profiles, keys, pairs, sample, names, open, context).run();
     }
 
     private Counts run() {
@@ -142,7 +148,7 @@ public final class Counting {
     private void plan(TableProfile profile, SpillFolder spill) {
         for (int[] key : keys.getOrDefault(profile, List.of())) {
             KeyEncoder encoder = new KeyEncoder(key, formsOf(profile, key), context.secret());
-            boolean isPointedAt = pairs.stream().anyMatch(pair -> pair.key() == key);
+            boolean isPointedAt = isPointedAt(key);
             if (isPointedAt || profile.rows <= MANY_ROWS) {
                 KeyCounts room = roomFor(profile, key);
                 rooms.put(key, room);
@@ -155,7 +161,9 @@ public final class Counting {
 
     private KeyCounts roomFor(TableProfile profile, int[] key) {
         int first = key[0];
-        return key.length == 1 && profile.columns.get(first).guess().type().isInteger()
+        return key.length == 1
+                        && !profile.isSampled
+                        && profile.columns.get(first).guess().type().isInteger()
                 ? KeyCounts.ofNumbers(
                         profile.leastWhole[first], profile.greatestWhole[first], profile.rows, context.budget())
                 : KeyCounts.ofAny(profile.rows, context.budget());
@@ -193,14 +201,18 @@ public final class Counting {
         Map<TableProfile, TablePass> byTable = new HashMap<>();
         for (TableProfile profile : order) {
             List<RowCheck> checks = new ArrayList<>();
-            keys.getOrDefault(profile, List.of()).forEach(key -> checks.add(tallies.get(key)));
+            keys.getOrDefault(profile, List.of())
+                    .forEach(key -> checks.add(
+                            rooms.containsKey(key) && isPointedAt(key)
+                                    ? tallies.get(key)
+                                    : ofSample(profile, tallies.get(key))));
             List<Pair> own = pairs.stream()
                     .filter(pair -> pair.child().equals(profile) && byTable.containsKey(pair.parent()))
                     .toList();
-            own.forEach(pair -> checks.add(links.get(pair)));
+            own.forEach(pair -> checks.add(ofSample(profile, links.get(pair))));
             pairs.stream()
                     .filter(pair -> pair.child().equals(profile) && rings.containsKey(pair))
-                    .forEach(pair -> checks.add(rings.get(pair)));
+                    .forEach(pair -> checks.add(ofSample(profile, rings.get(pair))));
             TablePass pass = pass(profile, checks, () -> {
                 keys.getOrDefault(profile, List.of()).forEach(this::conclude);
                 own.forEach(this::conclude);
@@ -222,9 +234,22 @@ public final class Counting {
         List<TablePass> passes = new ArrayList<>();
         late.forEach((profile, own) -> passes.add(pass(
                 profile,
-                own.stream().map(links::get).toList(),
+                own.stream().map(pair -> ofSample(profile, links.get(pair))).toList(),
                 () -> List.copyOf(own).forEach(this::conclude))));
         run(passes);
+    }
+
+    private boolean isPointedAt(int[] key) {
+        return pairs.stream().anyMatch(pair -> pair.key() == key);
+    }
+
+    private RowCheck ofSample(TableProfile profile, RowCheck check) {
+        return profile.isSampled ? new FirstRows(check, sample) : check;
+    }
+
+    private Scan scan(TableProfile profile, TableSource source, int[] columns, boolean isWhole) {
+        Scan all = source.scan(columns, RefRanges.ALL);
+        return profile.isSampled && !isWhole ? new FirstScan(all, sample) : all;
     }
 
     private TablePass pass(TableProfile profile, List<? extends RowCheck> checks, Runnable onEnd) {
@@ -233,11 +258,12 @@ public final class Counting {
                 .sorted()
                 .distinct()
                 .toArray();
+        boolean isWhole = checks.stream().anyMatch(check -> !(check instanceof FirstRows));
         Table table = tables.get(profile);
         TableSource source = sources.computeIfAbsent(profile, p -> open.apply(table));
         return new TablePass(
                 table,
-                () -> source.scan(columns, RefRanges.ALL),
+                () -> scan(profile, source, columns, isWhole),
                 columns,
                 checks,
                 Optional.empty(),

@@ -21,6 +21,7 @@ public record ExamResult(CheckResult result) {
                 .map(f -> ((Finding.Duplicates) f.details()).excess())
                 .orElse(0L);
         return new CountedKey(
+                result.table(table).rows() - result.table(table).malformedRows(),
                 excess,
                 nulls.map(RuleResult::broken).orElse(0L),
                 nulls.map(RuleResult::notJudged).orElse(0L));

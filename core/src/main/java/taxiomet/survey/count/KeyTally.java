@@ -11,6 +11,7 @@ import taxiomet.keys.TypedBatch;
 public final class KeyTally implements RowCheck {
     private final KeyEncoder encoder;
     private final Keys keys;
+    private long rows;
     private long withNull;
     private long illTyped;
 
@@ -114,6 +115,7 @@ public final class KeyTally implements RowCheck {
 
         @Override
         public void settle() {
+            rows += size;
             withNull += nulls;
             illTyped += misfits;
             keys.add(own.highs(), own.lows(), areAll ? null : usable, size, batch::ref);
@@ -127,7 +129,7 @@ public final class KeyTally implements RowCheck {
 
     /** What was counted, once all rows were seen. */
     CountedKey counted() {
-        return new CountedKey(keys.excess(), withNull, illTyped);
+        return new CountedKey(rows, keys.excess(), withNull, illTyped);
     }
 
     /** Rows without a key that can be compared. */

@@ -29,7 +29,16 @@ public final class TableProfile {
     public final long rows;
     public final long malformed;
 
-    TableProfile(TableProfiler profiler, long rows, long malformed) {
+    /** Whether there are more rows, which were not looked at. */
+    public final boolean isSampled;
+    /** How many rows the keys that links may point at were taken from: all of them. */
+    private long keyRows;
+    /** Rows that were chosen evenly, by a column with many different values. */
+    private RowSample evenRows;
+
+    TableProfile(TableProfiler profiler, long rows, long malformed, boolean isSampled) {
+        this.isSampled = isSampled;
+        this.keyRows = rows;
         this.table = profiler.table();
         this.profilers = profiler.columns();
         this.columns = new ArrayList<>(
@@ -53,6 +62,7 @@ public final class TableProfile {
         }
         this.rows = rows;
         this.malformed = malformed;
+        this.evenRows = rowSamples.isEmpty() ? new RowSample(0, 0, 1) : rowSamples.get(mostDistinct());
         this.ranges = new WholeRange[columns.size()];
         for (int column = 0; column < columns.size(); column++) {
             if (columns.get(column).guess().type().isInteger()) {
@@ -64,7 +74,7 @@ public final class TableProfile {
     }
 
     private WholeRange range(int column) {
-        RowSample sample = rowSamples.get(mostDistinct());
+        RowSample sample = evenRows;
         long[] numbers = Arrays.stream(sample.hashesOf(column))
                 .map(Classifier::wholeOf)
                 .filter(number -> number >= leastWhole[column] && number <= greatestWhole[column])
@@ -74,7 +84,7 @@ public final class TableProfile {
     }
 
     private WholeRange rangeOfDays(int column) {
-        long[] days = Arrays.stream(rowSamples.get(mostDistinct()).hashesOf(column))
+        long[] days = Arrays.stream(evenRows.hashesOf(column))
                 .map(Classifier::dayOf)
                 .filter(day -> Math.abs(day) < FARTHEST_DAY)
                 .sorted()
@@ -85,7 +95,7 @@ public final class TableProfile {
     /** Whether there seem to be rows that are equal in all columns: looked for in rows that share a value of the most different ones. */
     public boolean repeatsRows() {
         int[] all = IntStream.range(0, width()).toArray();
-        return width() > 0 && rowSamples.get(mostDistinct()).excess(all, 0) > 0;
+        return width() > 0 && evenRows.excess(all, 0) > 0;
     }
 
     /** Lets go of all samples: what was looked for in them has been found. */
@@ -93,6 +103,35 @@ public final class TableProfile {
         profilers = List.of();
         values = List.of();
         rowSamples = List.of();
+        evenRows = null;
+    }
+
+    /** Rows chosen evenly. */
+    public RowSample evenRows() {
+        return evenRows;
+    }
+
+    /** How many rows the keys that links may point at were taken from: all of them, also of a table that is sampled. */
+    public long keyRows() {
+        return keyRows;
+    }
+
+    /** Takes what all rows say of some columns, where only some rows were looked at before. */
+    public void takeWhole(TableProfile whole, int[] some) {
+        values = new ArrayList<>(values);
+        rowSamples = new ArrayList<>(rowSamples);
+        for (int column : some) {
+            columns.set(column, whole.columns.get(column));
+            values.set(column, whole.values.get(column));
+            rowSamples.set(column, whole.rowSamples.get(column));
+            averageLengths[column] = whole.averageLengths[column];
+            leastWhole[column] = whole.leastWhole[column];
+            greatestWhole[column] = whole.greatestWhole[column];
+            ranges[column] = whole.ranges[column];
+            isDay[column] = whole.isDay[column];
+            isAscending[column] = whole.isAscending[column];
+        }
+        keyRows = whole.rows;
     }
 
     /** Takes another type for a column. */
@@ -111,7 +150,7 @@ public final class TableProfile {
     }
 
     /** The column with the most different values: rows that are sampled by it are sampled evenly. */
-    public int mostDistinct() {
+    private int mostDistinct() {
         int most = 0;
         for (int column = 1; column < columns.size(); column++) {
             most = columns.get(column).distinct() > columns.get(most).distinct() ? column : most;

@@ -32,15 +32,46 @@ public final class TableProfiler {
 
     /** Reads a table once, with several threads, and profiles its columns. */
     public static TableProfile profile(FoundTable table, TableSource source, SampleSizes sizes, int threads) {
+        return profile(
+                table, source, sizes, IntStream.range(0, table.columns().size()).toArray(), threads);
+    }
+
+    /**
+     * Reads the first rows of a table: so many of them, and those that come with them in one run.
+     *
+     * @param most how many, at least 1
+     */
+    public static TableProfile profileFirst(FoundTable table, TableSource source, SampleSizes sizes, long most) {
         int[] all = IntStream.range(0, table.columns().size()).toArray();
+        TableProfiler part = new TableProfiler(table, sizes);
+        boolean isSampled;
+        try (Scan scan = source.scan(all, RefRanges.ALL);
+                Scan.BatchReader reader = scan.reader()) {
+            RowBatch batch = reader.next();
+            while (batch != null && part.rows < most) {
+                part.add(batch, all);
+                batch = reader.next();
+            }
+            isSampled = batch != null;
+        }
+        return new TableProfile(part, part.rows, part.malformed, isSampled);
+    }
+
+    /**
+     * Reads some columns of a table whole; what is said of the others means nothing.
+     *
+     * @param columns places of them, ascending
+     */
+    public static TableProfile profile(
+            FoundTable table, TableSource source, SampleSizes sizes, int[] columns, int threads) {
         List<TableProfiler> parts = new ArrayList<>();
-        try (Scan scan = source.scan(all, RefRanges.ALL)) {
+        try (Scan scan = source.scan(columns, RefRanges.ALL)) {
             Workers.run(threads, "survey", workers -> {
                 TableProfiler part = new TableProfiler(table, sizes);
                 try (Scan.BatchReader reader = scan.reader()) {
                     RowBatch batch = reader.next();
                     while (batch != null && !workers.haveFailed()) {
-                        part.add(batch);
+                        part.add(batch, columns);
                         batch = reader.next();
                     }
                 }
@@ -51,17 +82,17 @@ public final class TableProfiler {
         }
         TableProfiler whole = parts.get(0);
         parts.subList(1, parts.size()).forEach(whole::merge);
-        return new TableProfile(whole, whole.rows, whole.malformed);
+        return new TableProfile(whole, whole.rows, whole.malformed, false);
     }
 
-    private void add(RowBatch batch) {
+    private void add(RowBatch batch, int[] read) {
         int width = columns.size();
         int size = batch.size();
         if (hashes.length < size * width) {
             hashes = new long[size * width];
         }
-        for (int c = 0; c < width; c++) {
-            columns.get(c).addAll(batch.column(c), size, batch.number(), hashes, c, width);
+        for (int i = 0; i < read.length; i++) {
+            columns.get(read[i]).addAll(batch.column(i), size, batch.number(), hashes, read[i], width);
         }
         for (RowSample sample : rowSamples) {
             sample.addAll(hashes, size);

@@ -90,10 +90,8 @@ public final class AgreedTypes {
                 .get(column)
                 .coverageBy(parent.values.get(part), SOME_VALUES)
                 .orElse(0);
-        double ofRows = child.rowSamples
-                .get(child.mostDistinct())
-                .coverageBy(column, parent.values.get(part))
-                .share();
+        double ofRows =
+                child.evenRows().coverageBy(column, parent.values.get(part)).share();
         return Math.max(shared, ofRows) >= LEAST_SHARED
                 && (names.likeness(child, column, parent, part) >= LinkRanking.NAMED
                         || Surprise.ofAgreement(child, column, parent, part, shared) >= Surprise.SURE);

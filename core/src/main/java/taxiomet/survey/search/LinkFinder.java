@@ -169,8 +169,7 @@ public final class LinkFinder {
         }
         OptionalDouble ofValues =
                 child.values.get(column).coverageBy(parent.values.get(key), isNamed ? MORE_VALUES : SOME_VALUES);
-        RowSample.Coverage ofRows =
-                child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.values.get(key));
+        RowSample.Coverage ofRows = child.evenRows().coverageBy(column, parent.values.get(key));
         if (ofValues.isEmpty() && ofRows.rows() < FEW_ROWS) {
             // No evidence is not coverage: then names must speak, or the look of the values.
             return likeness >= LEAST_LIKENESS || looksAlike(child, column, parent, key);
@@ -209,14 +208,14 @@ public final class LinkFinder {
 
     private static boolean isOfOneFamily(ColumnType from, ColumnType to) {
         Family family = from.family();
-        boolean isFraction = family == Family.EXACT_NUMBER && from.scale() > 0;
+        boolean isFraction = family == Family.EXACT_NUMBER && (from.scale() > 0 || to.scale() > 0);
         return family == to.family() && family != Family.APPROXIMATE_NUMBER && family != Family.BOOLEAN && !isFraction;
     }
 
-    /** Whether whole numbers are all less or all greater than the keys. */
+    /** Whether whole numbers or dates are all less or all greater than the keys. */
     private static boolean liesApart(TableProfile child, int column, TableProfile parent, int key) {
-        return child.columns.get(column).guess().type().isInteger()
-                && parent.columns.get(key).guess().type().isInteger()
+        return child.ranges[column] != null
+                && parent.ranges[key] != null
                 && (child.ranges[column].least() > parent.ranges[key].greatest()
                         || child.ranges[column].greatest() < parent.ranges[key].least());
     }
@@ -225,7 +224,7 @@ public final class LinkFinder {
     private static boolean looksAlike(TableProfile child, int column, TableProfile parent, int key) {
         ColumnProfile from = child.columns.get(column);
         ColumnProfile to = parent.columns.get(key);
-        if (from.guess().type().isInteger()) {
+        if (child.ranges[column] != null && parent.ranges[key] != null) {
             return child.ranges[column].least() >= parent.ranges[key].least()
                     && child.ranges[column].greatest() <= parent.ranges[key].greatest()
                     && Surprise.bits(child, column, parent, key, 1) >= Surprise.SURE;
@@ -278,8 +277,7 @@ public final class LinkFinder {
         }
         OptionalDouble ofValues =
                 child.values.get(column).coverageBy(parent.values.get(part), isNamed ? MORE_VALUES : SOME_VALUES);
-        RowSample.Coverage ofRows =
-                child.rowSamples.get(child.mostDistinct()).coverageBy(column, parent.values.get(part));
+        RowSample.Coverage ofRows = child.evenRows().coverageBy(column, parent.values.get(part));
         double coverage = Math.max(ofValues.orElse(0), ofRows.rows() < FEW_ROWS ? 0 : ofRows.share());
         return isNamed ? coverage >= LEAST_IF_NAMED || ofValues.isEmpty() : coverage >= LEAST_IF_ALL_USED;
     }

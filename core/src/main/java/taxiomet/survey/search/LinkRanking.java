@@ -106,7 +106,7 @@ public final class LinkRanking {
         for (int part : pair.key()) {
             combinations *= pair.parent().columns.get(part).distinct();
         }
-        double share = (double) pair.parent().rows / Math.max(1, combinations);
+        double share = (double) pair.parent().keyRows() / Math.max(1, combinations);
         return share >= MOSTLY_FULL ? 0 : Math.min(3 * Surprise.SURE, -rows * Math.log(share) / Math.log(2));
     }
 
@@ -307,6 +307,7 @@ public final class LinkRanking {
             reasons.add("numbers of this range match by chance");
         }
         boolean isFromBelow = evidence.isWhole
+                && pair.parent().ranges[pair.key()[0]] != null
                 && child.ranges[column].least()
                         < pair.parent().ranges[pair.key()[0]].least();
         if (isPlain && isFromBelow && evidence.coverage < NEARLY_ALL) {

@@ -59,6 +59,7 @@ public final class SurveyJson {
         json.writeStringField("table", table.name());
         JsonOutput.writeTexts(json, "files", table.files());
         json.writeNumberField("rows", table.rows());
+        json.writeBooleanField("sampled", table.isSampled());
         json.writeNumberField("malformed_rows", table.malformed());
         json.writeBooleanField("repeats_rows", table.repeatsRows());
         JsonOutput.writeTexts(json, "remarks", table.remarks());

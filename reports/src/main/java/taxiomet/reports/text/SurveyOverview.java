@@ -65,7 +65,7 @@ final class SurveyOverview {
                     .count();
             grid.addRow(List.of(
                     Grid.Cell.of(CellText.escaped(table.name())),
-                    Grid.Cell.of(Counted.grouped(table.rows())),
+                    Grid.Cell.of(Counted.grouped(table.rows()) + (table.isSampled() ? "+" : "")),
                     Grid.Cell.of(CellText.escaped(key(table))),
                     Grid.Cell.of(number(parents(table))),
                     Grid.Cell.of(number(children(table))),

@@ -52,6 +52,7 @@ public final class SurveyText implements ResultText {
         writeAnswer();
         if (only.isEmpty()) {
             new SurveyOverview(result, isFull, width, hasColor, out).write();
+            writeSampled();
         }
         result.tables().stream()
                 .filter(table -> only.contains(table.name())
@@ -70,14 +71,26 @@ public final class SurveyText implements ResultText {
     public void writeAnswer() {
         long rows = result.tables().stream().mapToLong(SurveyedTable::rows).sum();
         long links = result.links().stream().filter(CandidateLink::isChosen).count();
+        boolean isSampled = result.tables().stream().anyMatch(SurveyedTable::isSampled);
         Paragraph.lines(
                         Style.STRONG.apply(CellText.escaped(result.draft().name()), hasColor) + ": "
-                                + Counted.of(result.tables().size(), "table") + ", " + Counted.of(rows, "row") + ", "
+                                + Counted.of(result.tables().size(), "table") + ", "
+                                + Counted.of(rows, "row") + (isSampled ? " looked at, of more" : "") + ", "
                                 + Counted.of(links, "likely link"),
                         0,
                         Paragraph.HANGING,
                         width)
                 .forEach(out);
+    }
+
+    private void writeSampled() {
+        if (result.tables().stream().anyMatch(SurveyedTable::isSampled)) {
+            out.accept("");
+            sentence(
+                    "Of tables marked + only the first rows were looked at: what is said of their columns, keys, rows with a parent and children"
+                            + " holds for these alone. Keys that links point at were read whole.",
+                    0);
+        }
     }
 
     private void sentence(String text, int indent) {

@@ -34,6 +34,7 @@ final class SurveyedTableText {
         out.accept("");
         Paragraph.lines(
                         Style.STRONG.apply(CellText.escaped(table.name()), hasColor) + "  "
+                                + (table.isSampled() ? "the first " : "")
                                 + Counted.of(table.rows(), "row")
                                 + (table.malformed() > 0
                                         ? ", " + Counted.grouped(table.malformed()) + " malformed"
