@@ -17,6 +17,9 @@ import taxiomet.values.TypedColumn;
 public final class ColumnProfiler {
     private static final double[] TENS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9};
     private static final long MOST_USUAL_SCALE = 8;
+    /** What stands for nothing is short. */
+    private static final int LONGEST_NOTHING = 30;
+
     private static final int COMMONEST = 5;
     private static final long ONE_IN = 50;
 
@@ -350,7 +353,9 @@ public final class ColumnProfiler {
         }
         List<String> nothings = commonest(128).stream()
                 .map(ColumnProfile.CommonValue::value)
-                .filter(value -> Placeholders.standsForNothing(value) && isStrange(value, guess))
+                .filter(value -> value.length() <= LONGEST_NOTHING
+                        && Placeholders.standsForNothing(value)
+                        && isStrange(value, guess))
                 .limit(3)
                 .toList();
         if (!nothings.isEmpty()) {

@@ -16,6 +16,7 @@ import taxiomet.survey.profile.ColumnProfile;
 final class SurveyOverview {
     private static final int MOST_TABLES = 16;
     private static final int MOST_TO_LOOK_AT = 8;
+    private static final int LONGEST_VALUE = 40;
     private static final int INDENT = 4;
 
     private final SurveyResult result;
@@ -164,7 +165,7 @@ final class SurveyOverview {
                         + link.missing().stream()
                                 .limit(2)
                                 .map(value -> value.values().stream()
-                                        .map(CellText::of)
+                                        .map(cell -> CellText.cut(CellText.of(cell), LONGEST_VALUE))
                                         .collect(Collectors.joining("/")))
                                 .collect(Collectors.joining(", "));
     }
