@@ -179,4 +179,81 @@ class SurveyTest {
         assertThat(wrong.status()).isEqualTo(2);
         assertThat(wrong.err()).contains("there is no column `xx`; did you mean `x`?");
     }
+
+    @Test
+    void all_tables_are_told_on_one_screen_and_each_in_full_where_it_is_asked_for() {
+        String text = Program.run("survey", "../demo").out();
+        assertThat(text)
+                .containsPattern("hives +210  hive_id \\(almost\\) +2 +2 +3\n")
+                .contains("(hive_id) is a key but for 1 repeated row (rows 118, 151)")
+                .containsPattern("hives \\(apiary_id\\) +apiaries \\(apiary_id\\) +95.7% +0 to 4 +name\n")
+                .doesNotContain("langstroth");
+        String one = Program.run("survey", "../demo", "--only", "hives").out();
+        assertThat(one).contains("langstroth (54)").doesNotContain("queens  190 rows");
+        String all = Program.run("survey", "../demo", "--full").out();
+        assertThat(all).contains("langstroth (54)").contains("queens  190 rows").doesNotContain("--full shows all");
+        assertThat(Program.run("survey", "../demo", "--only", "hive").err()).contains("did you mean `hives`?");
+        assertThat(Program.run("survey", "../demo", "--json", "--full").status())
+                .isEqualTo(2);
+    }
+
+    @Test
+    void of_many_tables_those_with_most_links_come_first() throws IOException {
+        for (int table = 0; table < 30; table++) {
+            StringBuilder rows =
+                    new StringBuilder("t" + table + "_id,up_id\n".replace("up_id", table == 0 ? "x" : "t0_id"));
+            for (int i = 1; i <= 40; i++) {
+                rows.append(i).append(',').append(1 + i * 7 % 40).append('\n');
+            }
+            write("t" + table + "s.csv", rows.toString());
+        }
+        String text = Program.run("survey", folder.toString()).out();
+        assertThat(text).containsPattern("t0s +40  t0_id +29").contains("tables with fewer links; --full shows all");
+        assertThat(text.lines().count()).isLessThan(60);
+        assertThat(Program.run("survey", folder.toString(), "--full").out()).contains("t29s");
+    }
+
+    @Test
+    void a_sample_is_never_told_as_the_whole() throws IOException {
+        StringBuilder rows = new StringBuilder("n,word\n");
+        for (int i = 1; i <= 60_000; i++) {
+            rows.append(i).append(",word ").append(i % 700).append('\n');
+        }
+        write("words.csv", rows.toString());
+        Program sampled = Program.run("survey", folder.toString(), "--sample", "100");
+        assertThat(sampled.out())
+                .containsPattern("words +[0-9,]+\\+  n")
+                .contains("only the first rows were looked at");
+        JsonNode json = Program.run("survey", folder.toString(), "--sample", "100", "--json")
+                .json();
+        assertThat(json.get("tables").get(0).get("sampled").asBoolean()).isTrue();
+        assertThat(json.get("tables").get(0).get("rows").asInt()).isBetween(100, 59_999);
+        assertThat(Program.run("survey", folder.toString(), "--json")
+                        .json()
+                        .get("tables")
+                        .get(0)
+                        .get("rows")
+                        .asInt())
+                .isEqualTo(60_000);
+        assertThat(Program.run("survey", folder.toString(), "--sample", "-1").status())
+                .isEqualTo(2);
+    }
+
+    @Test
+    void what_is_perhaps_a_link_is_a_declaration_behind_its_mark() throws IOException {
+        Path charter = folder.resolve("draft.yaml");
+        Program.run("survey", "../demo", "--write-charter", charter.toString());
+        String draft = Files.readString(charter);
+        assertThat(draft).contains("# perhaps, without the #: ");
+        String on = draft.replaceAll("(?m)^( +)# (\\w+: \\{columns: .*references: .*\\})$", "$1$2");
+        assertThat(on).isNotEqualTo(draft);
+        Files.writeString(charter, on);
+        // What is only perhaps so may make a circle; but it can be declared, and checked.
+        JsonNode vetted = Program.run("vet", charter.toString(), "--json").json();
+        vetted.get("findings")
+                .forEach(finding -> assertThat(finding.get("severity").asText())
+                        .as(finding.toString())
+                        .isNotEqualTo("error"));
+        assertThat(Program.run("check", charter.toString()).status()).isEqualTo(1);
+    }
 }

@@ -75,7 +75,7 @@ final class Draft {
         return table + '\u0000' + column;
     }
 
-    /** The types guessed; columns that links join have the wider of their types. */
+    /** The types guessed; columns that links join, or perhaps do, have the wider of their types. */
     private static Map<String, ColumnType> types(List<TableProfile> profiles, List<CandidateLink> links) {
         Map<String, ColumnType> types = new LinkedHashMap<>();
         for (TableProfile profile : profiles) {
@@ -87,7 +87,7 @@ final class Draft {
         do {
             before = new HashMap<>(types);
             for (CandidateLink link : links) {
-                if (link.isChosen()) {
+                if (link.isChosen() || isDoubtful(link, links)) {
                     for (int i = 0; i < link.counts().columns().size(); i++) {
                         String from = place(
                                 link.counts().child(), link.counts().columns().get(i));
@@ -137,6 +137,10 @@ final class Draft {
         return perhaps;
     }
 
+    private static boolean isDoubtful(CandidateLink link, List<CandidateLink> links) {
+        return !link.isChosen() && !isTaken(link, links) && (link.score() >= LEAST_IF_DOUBTFUL || link.isNamed());
+    }
+
     /** Whether a link that is chosen starts from the same columns, or from more. */
     private static boolean isTaken(CandidateLink link, List<CandidateLink> links) {
         return links.stream()
@@ -150,14 +154,16 @@ final class Draft {
         keys.stream()
                 .filter(CandidateKey::isChosen)
                 .forEach(key -> key.columns().forEach(column -> widen(types, place(key.table(), column))));
-        links.stream().filter(CandidateLink::isChosen).forEach(link -> {
-            link.counts()
-                    .columns()
-                    .forEach(column -> widen(types, place(link.counts().child(), column)));
-            link.counts()
-                    .parentColumns()
-                    .forEach(column -> widen(types, place(link.counts().parent(), column)));
-        });
+        links.stream()
+                .filter(link -> link.isChosen() || isDoubtful(link, links))
+                .forEach(link -> {
+                    link.counts()
+                            .columns()
+                            .forEach(column -> widen(types, place(link.counts().child(), column)));
+                    link.counts()
+                            .parentColumns()
+                            .forEach(column -> widen(types, place(link.counts().parent(), column)));
+                });
     }
 
     private static void widen(Map<String, ColumnType> types, String place) {
