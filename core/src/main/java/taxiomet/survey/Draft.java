@@ -120,7 +120,7 @@ final class Draft {
         for (CandidateLink link : links) {
             String child = link.counts().child();
             boolean isDoubtful =
-                    !link.isChosen() && !isTaken(link, links) && (link.score() >= LEAST_IF_DOUBTFUL || link.isNamed());
+                    !link.isChosen() && !link.isTaken(links) && (link.score() >= LEAST_IF_DOUBTFUL || link.isNamed());
             if (isDoubtful && ofTable.merge(child, 1, Integer::sum) <= MOST_DOUBTFUL) {
                 List<ForeignKey> named = new ArrayList<>(draft.table(child).links());
                 named.addAll(perhaps);
@@ -138,15 +138,7 @@ final class Draft {
     }
 
     private static boolean isDoubtful(CandidateLink link, List<CandidateLink> links) {
-        return !link.isChosen() && !isTaken(link, links) && (link.score() >= LEAST_IF_DOUBTFUL || link.isNamed());
-    }
-
-    /** Whether a link that is chosen starts from the same columns, or from more. */
-    private static boolean isTaken(CandidateLink link, List<CandidateLink> links) {
-        return links.stream()
-                .anyMatch(other -> other.isChosen()
-                        && other.counts().child().equals(link.counts().child())
-                        && other.counts().columns().containsAll(link.counts().columns()));
+        return !link.isChosen() && !link.isTaken(links) && (link.score() >= LEAST_IF_DOUBTFUL || link.isNamed());
     }
 
     /** Keys grow: what is a smallint today need not be one next year. */

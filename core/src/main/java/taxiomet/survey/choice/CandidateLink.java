@@ -53,6 +53,14 @@ public record CandidateLink(
         return reasons.isEmpty() ? "values" : reasons.get(reasons.size() - 1);
     }
 
+    /** Whether a link that is chosen starts from the same columns, or from these and more: then this one is not asked for. */
+    public boolean isTaken(List<CandidateLink> links) {
+        return links.stream()
+                .anyMatch(other -> other.isChosen()
+                        && other.counts().child().equals(counts.child())
+                        && other.counts().columns().containsAll(counts.columns()));
+    }
+
     /** The share of the rows judged that have a parent; 1 where none is judged. */
     public double coverage() {
         return counts.judged() == 0 ? 1 : 1 - (double) counts.orphans() / counts.judged();

@@ -1,6 +1,7 @@
 package taxiomet.reports.text;
 
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -110,26 +111,18 @@ public final class SurveyText implements ResultText {
     private void writeLinks() {
         List<CandidateLink> chosen = result.links().stream()
                 .filter(link -> link.isChosen() && isAskedFor(link.counts()))
-                .sorted(java.util.Comparator.comparing(link -> link.counts().child()))
+                .sorted(Comparator.comparing(link -> link.counts().child()))
                 .toList();
         heading(chosen.isEmpty() ? "No likely links" : "Likely links");
         writeLinks(chosen, MOST_LINKS);
         List<CandidateLink> others = result.links().stream()
-                .filter(link -> isAskedFor(link.counts()) && !link.isChosen() && !isTaken(link))
+                .filter(link -> isAskedFor(link.counts()) && !link.isChosen() && !link.isTaken(result.links()))
                 .filter(link -> link.score() >= LEAST_SCORE || link.isNamed())
                 .toList();
         if (!others.isEmpty()) {
             heading("Less likely");
             writeLinks(others, OTHER_LINKS);
         }
-    }
-
-    /** Whether a link that is chosen starts from the same columns, or from more. */
-    private boolean isTaken(CandidateLink link) {
-        return result.links().stream()
-                .anyMatch(other -> other.isChosen()
-                        && other.counts().child().equals(link.counts().child())
-                        && other.counts().columns().containsAll(link.counts().columns()));
     }
 
     private void writeLinks(List<CandidateLink> links, int most) {
