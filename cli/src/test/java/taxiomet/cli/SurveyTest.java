@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.StreamSupport;
@@ -255,5 +256,28 @@ class SurveyTest {
                         .as(finding.toString())
                         .isNotEqualTo("error"));
         assertThat(Program.run("check", charter.toString()).status()).isEqualTo(1);
+    }
+
+    @Test
+    void what_is_said_does_not_depend_on_how_many_threads_said_it() throws IOException {
+        StringBuilder rows = new StringBuilder("n,price,word\n");
+        Random random = new Random(4);
+        for (int i = 1; i <= 200_000; i++) {
+            // Some values in many rows, but none in so many that it was sure to be seen at once.
+            int price = random.nextInt(5) == 0 ? random.nextInt(900) : random.nextInt(60_000);
+            rows.append(i)
+                    .append(',')
+                    .append(price)
+                    .append(",word ")
+                    .append(price % 30_000)
+                    .append('\n');
+        }
+        write("prices.csv", rows.toString());
+        JsonNode one = Program.run("survey", folder.toString(), "--threads", "1", "--json")
+                .json();
+        JsonNode several = Program.run("survey", folder.toString(), "--threads", "4", "--json")
+                .json();
+        assertThat(several.get("tables")).isEqualTo(one.get("tables"));
+        assertThat(several.get("keys")).isEqualTo(one.get("keys"));
     }
 }

@@ -314,7 +314,7 @@ public final class ColumnProfiler {
                 measures.longest(),
                 extremes.leastWritten(),
                 extremes.greatestWritten(),
-                values.commonest(COMMONEST).stream().filter(v -> v.rows() > 1).toList(),
+                commonest(COMMONEST),
                 remarks(guess));
     }
 
