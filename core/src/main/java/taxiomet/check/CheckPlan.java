@@ -1,6 +1,5 @@
 package taxiomet.check;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import taxiomet.charter.Charter;
@@ -13,6 +12,7 @@ import taxiomet.check.link.LinkKinds;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Kind;
+import taxiomet.check.pass.ParentsFirst;
 import taxiomet.check.pass.Plan;
 import taxiomet.check.pass.StateExchange;
 import taxiomet.check.rule.RuleKinds;
@@ -67,25 +67,18 @@ final class CheckPlan implements AutoCloseable {
 
     /** The tables to be read, parents before children where circles allow it, otherwise as declared. */
     List<Table> order() {
-        List<Table> open = new ArrayList<>(charter.tables().stream()
-                .filter(table -> plan.tables().contains(table.name()))
-                .toList());
-        List<Table> ordered = new ArrayList<>();
-        while (!open.isEmpty()) {
-            int next = 0;
-            while (next < open.size() && waitsForParent(open.get(next), open)) {
-                next++;
-            }
-            ordered.add(open.remove(next == open.size() ? 0 : next));
-        }
-        return ordered;
-    }
-
-    private static boolean waitsForParent(Table child, List<Table> open) {
-        return child.links().stream()
-                .map(ForeignKey::parent)
-                .anyMatch(parent -> !parent.equals(child.name())
-                        && open.stream().anyMatch(table -> table.name().equals(parent)));
+        List<String> names = charter.tables().stream()
+                .map(Table::name)
+                .filter(plan.tables()::contains)
+                .toList();
+        return ParentsFirst.order(
+                        names,
+                        name -> charter.table(name).links().stream()
+                                .map(ForeignKey::parent)
+                                .toList())
+                .stream()
+                .map(charter::table)
+                .toList();
     }
 
     /** Where malformed rows of a table are logged; empty when the table is read for its keys alone. */

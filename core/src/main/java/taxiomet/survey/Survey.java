@@ -46,6 +46,7 @@ public final class Survey {
 
     private final List<FoundTable> found;
     private final SurveyOptions options;
+    private final SampleSizes sizes;
     private final Function<Table, TableSource> open;
     private final NameLikeness names = new NameLikeness();
     private final Map<String, List<String>> files = new HashMap<>();
@@ -53,6 +54,7 @@ public final class Survey {
     private Survey(List<FoundTable> found, SurveyOptions options, Function<Table, TableSource> open) {
         this.found = found;
         this.options = options;
+        this.sizes = SampleSizes.of(found);
         this.open = open;
     }
 
@@ -137,8 +139,8 @@ public final class Survey {
             context.progress().reading(table.name());
         }
         return options.sample() > 0
-                ? TableProfiler.profileFirst(table, source, SampleSizes.of(found), options.sample())
-                : TableProfiler.profile(table, source, SampleSizes.of(found), threads);
+                ? TableProfiler.profileFirst(table, source, sizes, options.sample())
+                : TableProfiler.profile(table, source, sizes, threads);
     }
 
     /** What a sample of a table says of its keys would make every link to it look broken: these are read whole. */
@@ -153,11 +155,7 @@ public final class Survey {
                 try (TableSource source = open.apply(Declarations.unknown(profile.table))) {
                     profile.takeWhole(
                             TableProfiler.profile(
-                                    profile.table,
-                                    source,
-                                    SampleSizes.of(found),
-                                    columns,
-                                    context.threadsFor(source.bytes())),
+                                    profile.table, source, sizes, columns, context.threadsFor(source.bytes())),
                             columns);
                 }
             }

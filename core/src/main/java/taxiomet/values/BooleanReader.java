@@ -1,14 +1,21 @@
 package taxiomet.values;
 
-import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.Locale;
 
 /** boolean: true/false, t/f, yes/no, y/n, on/off, 1/0 in any case. */
 final class BooleanReader extends ValueReader {
     private static final int LONGEST_WORD = 5;
     private static final byte[] TRUE = {'t', 'r', 'u', 'e'};
     private static final byte[] FALSE = {'f', 'a', 'l', 's', 'e'};
+    /** Stands in front of a word, so that a byte of 0 in front of it makes another. */
+    private static final long FIRST = 1;
+
+    private static final long[] PLAIN_TRUE = packed("true", "t", "1");
+    private static final long[] PLAIN_FALSE = packed("false", "f", "0");
+    /** In lower case. */
+    private static final long[] ODD_TRUE = packed("true", "t", "yes", "y", "on");
+
+    private static final long[] ODD_FALSE = packed("false", "f", "no", "n", "off");
 
     @Override
     int readAll(CellColumn cells, TypedColumn into) {
@@ -65,23 +72,49 @@ final class BooleanReader extends ValueReader {
         if (end - from > LONGEST_WORD) {
             return refuse(Refusal.NOT_A_BOOLEAN);
         }
-        String text = new String(bytes, from, end - from, StandardCharsets.ISO_8859_1);
         boolean odd = end - from != length;
         low = 0;
-        switch (text) {
-            case "true", "t", "1" -> high = 1;
-            case "false", "f", "0" -> high = 0;
-            default -> {
-                odd = true;
-                switch (text.toLowerCase(Locale.ROOT)) {
-                    case "true", "t", "yes", "y", "on" -> high = 1;
-                    case "false", "f", "no", "n", "off" -> high = 0;
-                    default -> {
-                        return refuse(Refusal.NOT_A_BOOLEAN);
-                    }
-                }
+        long word = FIRST;
+        long lower = FIRST;
+        for (int at = from; at < end; at++) {
+            word = word << 8 | bytes[at] & 0xFF;
+            lower = lower << 8 | (bytes[at] >= 'A' && bytes[at] <= 'Z' ? bytes[at] | 0x20 : bytes[at] & 0xFF);
+        }
+        if (isAmong(PLAIN_TRUE, word)) {
+            high = 1;
+        } else if (isAmong(PLAIN_FALSE, word)) {
+            high = 0;
+        } else {
+            odd = true;
+            if (isAmong(ODD_TRUE, lower)) {
+                high = 1;
+            } else if (isAmong(ODD_FALSE, lower)) {
+                high = 0;
+            } else {
+                return refuse(Refusal.NOT_A_BOOLEAN);
             }
         }
         return goodUnless(odd);
+    }
+
+    private static boolean isAmong(long[] words, long word) {
+        for (long each : words) {
+            if (each == word) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Words of at most seven letters, the last one in the lowest byte, with a mark in front of the first. */
+    private static long[] packed(String... words) {
+        long[] packed = new long[words.length];
+        for (int i = 0; i < words.length; i++) {
+            packed[i] = FIRST;
+            for (int at = 0; at < words[i].length(); at++) {
+                packed[i] = packed[i] << 8 | words[i].charAt(at);
+            }
+        }
+        return packed;
     }
 }

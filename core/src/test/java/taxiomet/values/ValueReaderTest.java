@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.charter.Column;
@@ -154,5 +155,17 @@ class ValueReaderTest {
             value = {"1234,50|good", "1234.50|NOT_A_NUMBER", "1.234,50|NOT_A_NUMBER"})
     void a_decimal_comma_takes_the_place_of_the_point(String text, String expected) {
         assertThat(read(reader("numeric(8,2)", null, true), text)).isEqualTo(expected);
+    }
+
+    @Test
+    void a_boolean_is_one_of_its_words_and_nothing_near_them() {
+        ValueReader reader = reader("boolean", null, false);
+        for (String word : List.of("true", "T", "1", "yes", "Y", "On", "FALSE", "f", "0", "no", "N", "oFF", " t ")) {
+            assertThat(reader.accepts(word)).as(word).isTrue();
+        }
+        for (String word : List.of(
+                "\0t", "\0" + "1", "t\0", "tr", "ye", "o", "yess", "faLsch", "ý", "10", "00", " ", "t t", "ÿes")) {
+            assertThat(reader.accepts(word)).as(word).isFalse();
+        }
     }
 }

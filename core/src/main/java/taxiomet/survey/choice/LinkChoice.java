@@ -52,11 +52,9 @@ public final class LinkChoice {
 
     /** Those that hold or nearly hold, the likeliest first; what is meant is marked as chosen. */
     public List<CandidateLink> ranked(List<Pair> pairs) {
-        List<CandidateLink> candidates = new ArrayList<>();
-        for (int i = 0; i < pairs.size(); i++) {
-            candidate(pairs.get(i)).ifPresent(candidates::add);
-        }
-        candidates = forOthers(againstSatellites(againstTheirNames(candidates)));
+        List<CandidateLink> all = new ArrayList<>();
+        pairs.forEach(pair -> candidate(pair).ifPresent(all::add));
+        List<CandidateLink> candidates = forOthers(againstSatellites(againstTheirNames(all)));
         candidates.sort(Comparator.comparingDouble(CandidateLink::score).reversed());
         List<CandidateLink> chosen = new ArrayList<>();
         Set<String> taken = new HashSet<>();
@@ -241,7 +239,7 @@ public final class LinkChoice {
                 own.isEmpty() || !own.get(0).isExact() ? List.of() : own.get(0).columns(),
                 ringBits(pair, counted));
         double score = LinkRanking.score(pair, link, names, standing, reasons);
-        boolean isOneToOne = isOneToOne(link);
+        boolean isOneToOne = link.children().orElseThrow().most() <= 1;
         return Optional.of(new CandidateLink(
                 link,
                 isOneToOne,
@@ -251,11 +249,6 @@ public final class LinkChoice {
                 reasons,
                 false,
                 counted.missing()));
-    }
-
-    /** Whether no parent has two children, but for keys that the child's table repeats. */
-    private static boolean isOneToOne(LinkResult link) {
-        return link.children().orElseThrow().most() <= 1;
     }
 
     /**
@@ -277,21 +270,8 @@ public final class LinkChoice {
     private CandidateLink byNameAlone(Pair pair) {
         long rows = pair.child().rows - pair.child().malformed;
         long parents = pair.parent().rows - pair.parent().malformed;
-        LinkResult nothing = new LinkResult(
-                "",
-                pair.child().name(),
-                Declarations.names(pair.child(), pair.columns()),
-                pair.parent().name(),
-                Declarations.names(pair.parent(), pair.key()),
-                "simple",
-                true,
-                rows,
-                0,
-                rows,
-                0,
-                0,
-                0,
-                Optional.of(new ChildrenTally(parents, parents, 0, 0, 0, 0)));
+        ChildrenTally childless = new ChildrenTally(parents, parents, 0, 0, 0, 0);
+        LinkResult nothing = CountedLink.result(pair, new CountedLink.Rows(rows, rows, 0, 0, 0), childless);
         double likeness = LinkRanking.likeness(pair, names);
         double score = likeness >= BY_NAME_ALONE ? LEAST_SCORE : LEAST_SCORE * likeness;
         return new CandidateLink(

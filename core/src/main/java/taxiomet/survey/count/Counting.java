@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
@@ -20,6 +21,7 @@ import taxiomet.check.CheckRun;
 import taxiomet.check.link.AcyclicCheck;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.check.pass.FaultLog;
+import taxiomet.check.pass.ParentsFirst;
 import taxiomet.check.pass.Reading;
 import taxiomet.check.pass.RowCheck;
 import taxiomet.check.pass.TablePass;
@@ -64,7 +66,7 @@ public final class Counting {
     private final IdentityHashMap<int[], KeyCounts> rooms = new IdentityHashMap<>();
     private final Map<Pair, LinkTally> links = new HashMap<>();
     private final Map<Pair, AcyclicCheck> rings = new HashMap<>();
-    /** How many links are still to be counted that point at a key. */
+    /** Of each key that links point at, how many of these are still to be counted. */
     private final IdentityHashMap<int[], Integer> pending = new IdentityHashMap<>();
 
     private final Set<int[]> keysWithoutRoom = java.util.Collections.newSetFromMap(new IdentityHashMap<>());
@@ -85,6 +87,7 @@ public final class Counting {
         this.names = names;
         this.open = open;
         this.context = context;
+        this.pairs.forEach(pair -> pending.merge(pair.key(), 1, Integer::sum));
     }
 
     /**
@@ -127,32 +130,22 @@ public final class Counting {
 
     /** Tables that anything is asked of, parents before their children where that can be. */
     private List<TableProfile> order() {
-        List<TableProfile> open = new ArrayList<>(profiles.stream()
+        List<TableProfile> asked = profiles.stream()
                 .filter(profile -> !keys.getOrDefault(profile, List.of()).isEmpty()
                         || pairs.stream().anyMatch(pair -> pair.child().equals(profile)))
-                .toList());
-        List<TableProfile> ordered = new ArrayList<>();
-        while (!open.isEmpty()) {
-            TableProfile next = open.stream()
-                    .filter(table -> pairs.stream()
-                            .noneMatch(pair ->
-                                    pair.child().equals(table) && !pair.isOfOneTable() && open.contains(pair.parent())))
-                    .findFirst()
-                    .orElse(open.get(0));
-            open.remove(next);
-            ordered.add(next);
-        }
-        return ordered;
+                .toList();
+        Map<TableProfile, Set<TableProfile>> parents = pairs.stream()
+                .collect(Collectors.groupingBy(Pair::child, Collectors.mapping(Pair::parent, Collectors.toSet())));
+        return ParentsFirst.order(asked, table -> parents.getOrDefault(table, Set.of()));
     }
 
     private void plan(TableProfile profile, SpillFolder spill) {
         for (int[] key : keys.getOrDefault(profile, List.of())) {
             KeyEncoder encoder = new KeyEncoder(key, formsOf(profile, key), context.secret());
-            boolean isPointedAt = isPointedAt(key);
-            if (isPointedAt || profile.rows <= MANY_ROWS) {
+            if (isPointedAt(key) || profile.rows <= MANY_ROWS) {
                 KeyCounts room = roomFor(profile, key);
                 rooms.put(key, room);
-                tallies.put(key, new KeyTally(encoder, KeyTally.pointedAt(room)));
+                tallies.put(key, new KeyTally(encoder, KeyTally.inMemory(room)));
             } else {
                 tallies.put(key, new KeyTally(encoder, new RepeatedKeys(spill, context.budget(), key.length)));
             }
@@ -173,7 +166,6 @@ public final class Counting {
         List<KeyForm> forms = formsOf(pair.parent(), pair.key());
         KeyEncoder ofChild = new KeyEncoder(pair.columns(), forms, context.secret());
         links.put(pair, new LinkTally(ofChild, rooms.get(pair.key())));
-        pending.merge(pair.key(), 1, Integer::sum);
         boolean isLookedAt =
                 pair.isOfOneTable() && (pair.child().rows <= MANY_ROWS || LinkRanking.isNamed(pair, names));
         if (isLookedAt) {
@@ -202,10 +194,8 @@ public final class Counting {
         for (TableProfile profile : order) {
             List<RowCheck> checks = new ArrayList<>();
             keys.getOrDefault(profile, List.of())
-                    .forEach(key -> checks.add(
-                            rooms.containsKey(key) && isPointedAt(key)
-                                    ? tallies.get(key)
-                                    : ofSample(profile, tallies.get(key))));
+                    .forEach(key ->
+                            checks.add(isPointedAt(key) ? tallies.get(key) : ofSample(profile, tallies.get(key))));
             List<Pair> own = pairs.stream()
                     .filter(pair -> pair.child().equals(profile) && byTable.containsKey(pair.parent()))
                     .toList();
@@ -240,7 +230,7 @@ public final class Counting {
     }
 
     private boolean isPointedAt(int[] key) {
-        return pairs.stream().anyMatch(pair -> pair.key() == key);
+        return pending.containsKey(key);
     }
 
     private RowCheck ofSample(TableProfile profile, RowCheck check) {
@@ -296,7 +286,7 @@ public final class Counting {
         } else {
             counts.add(key, tally.counted());
         }
-        if (!pending.containsKey(key)) {
+        if (!isPointedAt(key)) {
             tally.keys().close();
         }
     }
@@ -333,21 +323,7 @@ public final class Counting {
         if (parent.keyless() > 0) {
             byChildren.merge(0L, parent.keyless(), Long::sum);
         }
-        return new LinkResult(
-                "",
-                pair.child().name(),
-                Declarations.names(pair.child(), pair.columns()),
-                pair.parent().name(),
-                Declarations.names(pair.parent(), pair.key()),
-                "simple",
-                true,
-                tally.rows(),
-                tally.judged(),
-                tally.nulls(),
-                tally.halfNulls(),
-                tally.illTyped(),
-                tally.orphans(),
-                Optional.of(ChildrenTally.of(byChildren)));
+        return CountedLink.result(pair, tally.rows(), ChildrenTally.of(byChildren));
     }
 
     private void countByCheck() {

@@ -37,8 +37,8 @@ public final class KeyTally implements RowCheck {
         this.keys = keys;
     }
 
-    /** Keys that links may point at. */
-    static Keys pointedAt(KeyCounts counts) {
+    /** Keys in memory, each with its rows: links may point at them. */
+    static Keys inMemory(KeyCounts counts) {
         return new Keys() {
             @Override
             public void add(long[] highs, long[] lows, boolean[] usable, int size, KeyIndex.RowRefs refs) {

@@ -19,10 +19,10 @@ public final class LinkTally implements RowCheck {
     /** So many different values without a parent are kept, with their counts: those that come first. */
     private static final int MOST_MISSING = 1_000;
 
-    private final KeyEncoder encoder;
-    private final KeyCounts parents;
     private static final int NOT_ASKED = -2;
 
+    private final KeyEncoder encoder;
+    private final KeyCounts parents;
     /** Its number among the links to these parents; negative before it has one. */
     private int link = NOT_ASKED;
 
@@ -156,29 +156,9 @@ public final class LinkTally implements RowCheck {
         return parents.rowsByChildren(link);
     }
 
-    /** Rows looked up: those without a null. */
-    long judged() {
-        return rows - nulls - halfNulls;
-    }
-
-    long rows() {
-        return rows;
-    }
-
-    long nulls() {
-        return nulls;
-    }
-
-    long halfNulls() {
-        return halfNulls;
-    }
-
-    long illTyped() {
-        return illTyped;
-    }
-
-    long orphans() {
-        return orphans;
+    /** The child's rows, once all were seen. */
+    CountedLink.Rows rows() {
+        return new CountedLink.Rows(rows, nulls, halfNulls, illTyped, orphans);
     }
 
     /** Some of the values that no parent has, the commonest first. */

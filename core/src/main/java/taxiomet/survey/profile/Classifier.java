@@ -2,9 +2,7 @@ package taxiomet.survey.profile;
 
 import com.dynatrace.hash4j.hashing.Hasher64;
 import com.dynatrace.hash4j.hashing.Hashing;
-import java.nio.charset.StandardCharsets;
 import java.util.Optional;
-import java.util.stream.Stream;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Name;
@@ -14,10 +12,6 @@ import taxiomet.values.ValueReader;
 /** Tells what a cell looks like, and gives a hash that is the same for the same value however it is spelled. */
 public final class Classifier {
     private static final Hasher64 HASHER = Hashing.xxh3_64();
-    private static final byte[][] TRUTHS = Stream.of("t", "f", "y", "n", "on", "no", "yes", "off", "true", "false")
-            .map(word -> word.getBytes(StandardCharsets.US_ASCII))
-            .toArray(byte[][]::new);
-    private static final int LONGEST_TRUTH = 5;
     private static final int LONGEST_SHAPE = 80;
     /** Longer than any moment, and as long as the shortest uuid. */
     private static final int LONGEST_MOMENT = 32;
@@ -36,6 +30,7 @@ public final class Classifier {
     private final ValueReader numeric = reader(Name.NUMERIC, null, false);
     private final ValueReader floating = reader(Name.DOUBLE, null, false);
     private final ValueReader comma = reader(Name.NUMERIC, null, true);
+    private final ValueReader truth = reader(Name.BOOLEAN, null, false);
     private final ValueReader date = reader(Name.DATE, null, false);
     private final ValueReader points = reader(Name.DATE, "d.M.yyyy", false);
     private final ValueReader daySlashes = reader(Name.DATE, "d/M/yyyy", false);
@@ -144,7 +139,7 @@ public final class Classifier {
         if (end - from >= 32 && accepts(uuid, bytes, start, length)) {
             return ValueClass.UUID;
         }
-        if (isTruth(bytes, from, end)) {
+        if (truth.accepts(bytes, start, length)) {
             return ValueClass.TRUTH;
         }
         boolean canFloat = ((first | 0x20) == 'n' && (bytes[from + 1] | 0x20) == 'a')
@@ -155,33 +150,6 @@ public final class Classifier {
             return ValueClass.FLOATING;
         }
         return ValueClass.TEXT;
-    }
-
-    /** Whether a word means true or false, in any case: one of those that a boolean may be written as, but for digits. */
-    private static boolean isTruth(byte[] bytes, int from, int until) {
-        int end = until;
-        while (bytes[end - 1] == ' ') {
-            end--;
-        }
-        int length = end - from;
-        if (length > LONGEST_TRUTH) {
-            return false;
-        }
-        for (byte[] word : TRUTHS) {
-            if (word.length == length && isWord(word, bytes, from)) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    private static boolean isWord(byte[] word, byte[] bytes, int from) {
-        for (int i = 0; i < word.length; i++) {
-            if (word[i] != (bytes[from + i] | 0x20)) {
-                return false;
-            }
-        }
-        return true;
     }
 
     private ValueClass number(byte[] bytes, int start, int length, int from, int end) {

@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.LongStream;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Name;
@@ -252,7 +253,7 @@ public final class ColumnProfiler {
 
     /** Whether there are several values, and all of them are days without hyphens. */
     boolean holdsDays() {
-        return compactDates == guesser().count(ValueClass.WHOLE) && valueCount == compactDates && valueCount > 1;
+        return compactDates == counts[ValueClass.WHOLE.ordinal()] && valueCount == compactDates && valueCount > 1;
     }
 
     ValueSample values() {
@@ -332,11 +333,11 @@ public final class ColumnProfiler {
         if (measures.padded() > 0) {
             remarks.add(measures.padded() + " with blanks at an end");
         }
-        long formats = java.util.stream.Stream.of(
-                        guesser().count(ValueClass.DATE),
-                        guesser().count(ValueClass.DATE_DAY_FIRST_POINTS),
-                        guesser().count(ValueClass.DATE_DAY_FIRST_SLASHES)
-                                + guesser().count(ValueClass.DATE_MONTH_FIRST))
+        TypeGuesser guesser = guesser();
+        long formats = LongStream.of(
+                        guesser.count(ValueClass.DATE),
+                        guesser.count(ValueClass.DATE_DAY_FIRST_POINTS),
+                        guesser.count(ValueClass.DATE_DAY_FIRST_SLASHES, ValueClass.DATE_MONTH_FIRST))
                 .filter(n -> n > 0)
                 .count();
         if (formats > 1) {

@@ -31,11 +31,6 @@ public record TypeGuess(
 
     static final String CODES = "numbers with leading zeros: codes, taken for texts";
 
-    /** Whether digits with leading zeros were taken for a text. */
-    boolean isOfCodes() {
-        return reason.equals(CODES);
-    }
-
     /** The text type for values of so many characters at most. */
     public static ColumnType text(long longest) {
         return longest == 0

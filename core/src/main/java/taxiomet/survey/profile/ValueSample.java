@@ -188,15 +188,10 @@ public final class ValueSample {
         return (long) size << level;
     }
 
-    /** The share of the values at hand, at the level of both, that another column has; empty when there are none. */
-    public OptionalDouble coverageBy(ValueSample other) {
-        return coverageBy(other, Integer.MAX_VALUE);
-    }
-
     /**
-     * The same, told from some of the values, which are as good as chosen at random.
+     * The share of the values at hand, at the level of both, that another column has; empty when there are none.
      *
-     * @param most of how many
+     * @param most how many of them are looked at, which are as good as chosen at random
      */
     public OptionalDouble coverageBy(ValueSample other, int most) {
         int shared = Math.max(level, other.level);

@@ -15,8 +15,6 @@ import taxiomet.survey.profile.TypeGuess;
  */
 public final class AgreedTypes {
     /** The share of a column's values that a key must have. */
-    private static final int SOME_VALUES = 600;
-
     private static final double LEAST_SHARED = 0.15;
 
     private final List<TableProfile> tables;
@@ -86,13 +84,9 @@ public final class AgreedTypes {
 
     /** Whether a column shares values with a key, and is named for it or shares them by no accident. */
     private boolean isShared(TableProfile child, int column, TableProfile parent, int part) {
-        double shared = child.values
-                .get(column)
-                .coverageBy(parent.values.get(part), SOME_VALUES)
-                .orElse(0);
-        double ofRows =
-                child.evenRows().coverageBy(column, parent.values.get(part)).share();
-        return Math.max(shared, ofRows) >= LEAST_SHARED
+        SharedValues both = SharedValues.of(child, column, parent, part, SharedValues.SOME);
+        double shared = both.ofValues().orElse(0);
+        return Math.max(shared, both.ofRows().share()) >= LEAST_SHARED
                 && (names.likeness(child, column, parent, part) >= LinkRanking.NAMED
                         || Surprise.ofAgreement(child, column, parent, part, shared) >= Surprise.SURE);
     }

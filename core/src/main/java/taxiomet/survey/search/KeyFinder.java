@@ -70,8 +70,6 @@ public final class KeyFinder {
                 combine(columns, new int[width], 0, 0);
             }
         }
-        Comparator<int[]> likeliest =
-                Comparator.comparingDouble(key -> -KeyRanking.score(table, key, new ArrayList<>()));
         List<int[]> all = new ArrayList<>(exact);
         almost.stream().filter(this::isWorthwhile).forEach(all::add);
         boolean hasSingle =
@@ -82,12 +80,25 @@ public final class KeyFinder {
         } else if (table.rows > MANY_ROWS && !exact.isEmpty()) {
             all.retainAll(exact);
         }
-        all.sort(Comparator.comparing((int[] key) -> key.length > 1 && !exact.contains(key))
-                .thenComparing(likeliest));
+        all = likeliestFirst(all);
         long least =
                 table.rows > MANY_ROWS ? LEAST_OF_MANY : table.rows > MANY_ROWS / 4 ? LEAST_OF_MORE : LEAST_COUNTED;
         long counted = Math.max(least, ROWS_COUNTED / table.rows);
         return all.subList(0, (int) Math.min(all.size(), counted));
+    }
+
+    @SuppressWarnings("ArrayRecordComponent") // places of columns, as everywhere; never compared
+    private record Scored(int[] key, boolean isAlmost, double score) {}
+
+    /** Those that hold in the sample and single columns, then the others; each is scored once. */
+    private List<int[]> likeliestFirst(List<int[]> all) {
+        return all.stream()
+                .map(key -> new Scored(
+                        key, key.length > 1 && !exact.contains(key), KeyRanking.score(table, key, new ArrayList<>())))
+                .sorted(Comparator.comparing(Scored::isAlmost)
+                        .thenComparing(Comparator.comparingDouble(Scored::score).reversed()))
+                .map(Scored::key)
+                .toList();
     }
 
     /** An almost key of several columns is one where its parts are none: otherwise it only repeats what they say. */

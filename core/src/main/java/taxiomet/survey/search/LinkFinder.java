@@ -5,7 +5,6 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.OptionalDouble;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Family;
 import taxiomet.survey.profile.ColumnProfile;
@@ -30,9 +29,7 @@ public final class LinkFinder {
     /** What rows alone, instead of different values, may deviate by. */
     private static final double JOINT_SLACK = 0.1;
 
-    /** So many values tell a coverage to within a few in a hundred; names that speak are worth all. */
-    private static final int SOME_VALUES = 600;
-
+    /** Names that speak are worth a comparison of more values. */
     private static final int MORE_VALUES = 4_000;
 
     private static final int FEW_ROWS = 8;
@@ -118,7 +115,7 @@ public final class LinkFinder {
             double coverage = pair.child()
                     .values
                     .get(pair.columns()[0])
-                    .coverageBy(pair.parent().values.get(pair.key()[0]), SOME_VALUES)
+                    .coverageBy(pair.parent().values.get(pair.key()[0]), SharedValues.SOME)
                     .orElse(1);
             return guess - (1 - coverage);
         }
@@ -148,10 +145,7 @@ public final class LinkFinder {
     private boolean isPossible(TableProfile child, int column, TableProfile parent, int key) {
         ColumnProfile from = child.columns.get(column);
         ColumnProfile to = parent.columns.get(key);
-        if (from.values() > 0
-                && isOfOneFamily(from.guess().type(), to.guess().type())
-                && liesApart(child, column, parent, key)
-                && names.likeness(child, column, parent, key) < LinkRanking.NAMED) {
+        if (from.values() > 0 && !isOfOneFamily(from.guess().type(), to.guess().type())) {
             return false;
         }
         double likeness = names.likeness(child, column, parent, key);
@@ -159,33 +153,29 @@ public final class LinkFinder {
         if (from.values() == 0) {
             return isNamed && to.values() > 0;
         }
-        if (!isOfOneFamily(from.guess().type(), to.guess().type())) {
+        boolean countsForItself =
+                LinkRanking.countsItsRows(child, column) && !LinkRanking.areCountedAlike(child, column, parent, key);
+        if (!isNamed && (countsForItself || liesApart(child, column, parent, key))) {
             return false;
         }
-        if (!isNamed
-                && LinkRanking.countsItsRows(child, column)
-                && !LinkRanking.areCountedAlike(child, column, parent, key)) {
-            return false;
-        }
-        OptionalDouble ofValues =
-                child.values.get(column).coverageBy(parent.values.get(key), isNamed ? MORE_VALUES : SOME_VALUES);
-        RowSample.Coverage ofRows = child.evenRows().coverageBy(column, parent.values.get(key));
-        if (ofValues.isEmpty() && ofRows.rows() < FEW_ROWS) {
+        SharedValues shared = SharedValues.of(child, column, parent, key, isNamed ? MORE_VALUES : SharedValues.SOME);
+        if (shared.isUnknown()) {
             // No evidence is not coverage: then names must speak, or the look of the values.
             return likeness >= LEAST_LIKENESS || looksAlike(child, column, parent, key);
         }
-        double coverage = Math.max(ofValues.orElse(0), ofRows.rows() < FEW_ROWS ? 0 : ofRows.share());
+        double coverage = shared.share();
         if (isNamed) {
             return coverage >= LEAST_IF_NAMED;
         }
-        double bits = Surprise.bits(child, column, parent, key, ofValues.orElse(coverage));
-        double used = ofValues.orElse(0) * from.distinct() / Math.max(1, to.distinct());
+        double bits =
+                Surprise.bits(child, column, parent, key, shared.ofValues().orElse(coverage));
+        double used = shared.ofValues().orElse(0) * from.distinct() / Math.max(1, to.distinct());
         boolean isWhole = from.guess().type().isInteger();
         boolean areFew = child.rows <= FEW_ENOUGH;
         boolean isCrowd = isWhole
                 && areFew
                 && coverage >= LEAST_IF_ALL_USED
-                && Surprise.ofCrowd(child, column, parent, key, ofRows.rows(), ofRows.share()) >= Surprise.SURE;
+                && Surprise.ofCrowd(child, column, parent, key, shared.ofRows()) >= Surprise.SURE;
         if (isCrowd
                 || (bits >= Surprise.SURE && coverage >= LEAST_IF_SURPRISING)
                 || (areFew && used >= ALL_USED && coverage >= LEAST_IF_ALL_USED && from.distinct() > 2)) {
@@ -275,11 +265,9 @@ public final class LinkFinder {
         if (!isNamed && liesApart(child, column, parent, part)) {
             return false;
         }
-        OptionalDouble ofValues =
-                child.values.get(column).coverageBy(parent.values.get(part), isNamed ? MORE_VALUES : SOME_VALUES);
-        RowSample.Coverage ofRows = child.evenRows().coverageBy(column, parent.values.get(part));
-        double coverage = Math.max(ofValues.orElse(0), ofRows.rows() < FEW_ROWS ? 0 : ofRows.share());
-        return isNamed ? coverage >= LEAST_IF_NAMED || ofValues.isEmpty() : coverage >= LEAST_IF_ALL_USED;
+        SharedValues shared = SharedValues.of(child, column, parent, part, isNamed ? MORE_VALUES : SharedValues.SOME);
+        double coverage = shared.share();
+        return isNamed ? coverage >= LEAST_IF_NAMED || shared.ofValues().isEmpty() : coverage >= LEAST_IF_ALL_USED;
     }
 
     /** Whether the rows of the child's sample have their parents in the parent's, as far as there are any to look at. */

@@ -165,9 +165,6 @@ public final class NameLikeness {
         if (!table.isEmpty() && String.join("", from).equals(String.join("", table))) {
             return TABLE;
         }
-        if (!meaning.isEmpty() && holdsAll(target, meaning)) {
-            return TABLE_OR_KEY;
-        }
         if (!core.isEmpty() && holdsAll(target, core)) {
             return TABLE_OR_KEY;
         }

@@ -2,6 +2,7 @@ package taxiomet.survey.search;
 
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.ColumnType.Family;
+import taxiomet.survey.profile.RowSample;
 import taxiomet.survey.profile.TableProfile;
 import taxiomet.survey.profile.WholeRange;
 
@@ -97,10 +98,10 @@ public final class Surprise {
     /**
      * Bits for whole numbers that crowd where the keys are, beside strangers that lie anywhere: 0 where they lie as densely elsewhere.
      *
-     * @param rows of the child that were looked at
-     * @param coverage the share of them whose value is a key, 0 to 1
+     * @param ofRows how many rows of the child were looked at, and how many of them have a key
      */
-    static double ofCrowd(TableProfile child, int column, TableProfile parent, int key, double rows, double coverage) {
+    static double ofCrowd(TableProfile child, int column, TableProfile parent, int key, RowSample.Coverage ofRows) {
+        double coverage = ofRows.share();
         double span = (double) child.greatestWhole[column] - child.leastWhole[column] + 1;
         double low = Math.max(child.leastWhole[column], parent.ranges[key].least());
         double high = Math.min(child.greatestWhole[column], parent.ranges[key].greatest());
@@ -108,7 +109,7 @@ public final class Surprise {
         if (expected <= 0 || coverage <= expected) {
             return 0;
         }
-        return Math.min(MOST, ofHits(rows, coverage, -log2Of(expected)));
+        return Math.min(MOST, ofHits(ofRows.rows(), coverage, -log2Of(expected)));
     }
 
     private static double log2Of(double x) {

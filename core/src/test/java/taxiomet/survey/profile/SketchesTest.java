@@ -15,6 +15,7 @@ import taxiomet.survey.profile.ColumnProfile.CommonValue;
 
 /** What a survey keeps of a column in bounded room: some of its values, by their hashes, and the commonest. */
 class SketchesTest {
+    private static final int ALL = Integer.MAX_VALUE;
     private static final byte[] NOTHING = new byte[16];
 
     private static long hash(long value) {
@@ -47,10 +48,11 @@ class SketchesTest {
     @Test
     void coverage_is_told_from_the_values_at_the_level_of_both() {
         ValueSample parents = sample(0, 1_000_000);
-        assertThat(sample(0, 500_000).coverageBy(parents)).hasValue(1.0);
-        assertThat(sample(900_000, 1_100_000).coverageBy(parents).orElseThrow()).isBetween(0.45, 0.55);
-        assertThat(sample(2_000_000, 2_100_000).coverageBy(parents)).hasValue(0.0);
-        assertThat(sample(7, 8).coverageBy(sample(0, 100))).hasValue(1.0);
+        assertThat(sample(0, 500_000).coverageBy(parents, ALL)).hasValue(1.0);
+        assertThat(sample(900_000, 1_100_000).coverageBy(parents, ALL).orElseThrow())
+                .isBetween(0.45, 0.55);
+        assertThat(sample(2_000_000, 2_100_000).coverageBy(parents, ALL)).hasValue(0.0);
+        assertThat(sample(7, 8).coverageBy(sample(0, 100), ALL)).hasValue(1.0);
     }
 
     @Test
@@ -60,7 +62,7 @@ class SketchesTest {
         while ((hash(absent) & 0x3F) == 0) {
             absent++;
         }
-        assertThat(sample(absent, absent + 1).coverageBy(parents)).isEmpty();
+        assertThat(sample(absent, absent + 1).coverageBy(parents, ALL)).isEmpty();
     }
 
     private static RowSample rows(int lead, long[]... rows) {
@@ -164,8 +166,8 @@ class SketchesTest {
         first.merge(sample(values.subList(count / 3, count)));
         assertThat(first.isExact()).isEqualTo(whole.isExact());
         assertThat(first.distinct()).isEqualTo(whole.distinct());
-        assertThat(first.coverageBy(whole)).hasValue(1.0);
-        assertThat(whole.coverageBy(first)).hasValue(1.0);
+        assertThat(first.coverageBy(whole, ALL)).hasValue(1.0);
+        assertThat(whole.coverageBy(first, ALL)).hasValue(1.0);
         assertThat(first.commonest(1)).isEqualTo(whole.commonest(1));
     }
 }

@@ -4,8 +4,11 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.stream.Collectors;
+import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.survey.choice.CandidateKey;
@@ -20,6 +23,10 @@ final class SurveyOverview {
     private static final int INDENT = 4;
 
     private final SurveyResult result;
+    /** Of each table, the links that lead up from it, and those that lead down to others. */
+    private final Map<String, Long> parents;
+
+    private final Map<String, Long> children;
     private final boolean isWhole;
     private final int width;
     private final boolean hasColor;
@@ -31,6 +38,8 @@ final class SurveyOverview {
     /** @param isWhole whether all tables and all that is odd is shown, on more than one screen */
     SurveyOverview(SurveyResult result, boolean isWhole, int width, boolean hasColor, Consumer<String> out) {
         this.result = result;
+        this.parents = countBy(result, LinkResult::child);
+        this.children = countBy(result, LinkResult::parent);
         this.isWhole = isWhole;
         this.width = width;
         this.hasColor = hasColor;
@@ -95,15 +104,18 @@ final class SurveyOverview {
     }
 
     private long parents(SurveyedTable table) {
-        return result.links().stream()
-                .filter(link -> link.isChosen() && link.counts().child().equals(table.name()))
-                .count();
+        return parents.getOrDefault(table.name(), 0L);
     }
 
     private long children(SurveyedTable table) {
+        return children.getOrDefault(table.name(), 0L);
+    }
+
+    /** How many chosen links there are for each name of a table at one of their ends. */
+    private static Map<String, Long> countBy(SurveyResult result, Function<LinkResult, String> end) {
         return result.links().stream()
-                .filter(link -> link.isChosen() && link.counts().parent().equals(table.name()))
-                .count();
+                .filter(CandidateLink::isChosen)
+                .collect(Collectors.groupingBy(link -> end.apply(link.counts()), Collectors.counting()));
     }
 
     private void writeOddities(List<Oddity> oddities) {
