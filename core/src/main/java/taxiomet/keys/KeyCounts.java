@@ -14,6 +14,9 @@ import taxiomet.spill.MemoryBudget;
 public final class KeyCounts implements AutoCloseable {
     private static final int FIRST_SLOTS = 1 << 10;
     private static final long MOST_FIRST_SLOTS = 1 << 22;
+    /** An array of so many halves can be had. */
+    private static final int MOST_SLOTS = 1 << 29;
+
     private static final int FULL_SIXTEENTHS = 13;
     private static final int BYTES_OF_SLOT = 2 * Long.BYTES + Integer.BYTES;
     /** A range has at most so many places for each row. */
@@ -24,8 +27,9 @@ public final class KeyCounts implements AutoCloseable {
     private final long least;
 
     private final boolean isByPlace;
-    private long[] highs = new long[0];
-    private long[] lows = new long[0];
+    /** The two halves of each key beside each other, so that one look into memory gets both. */
+    private long[] halves = new long[0];
+
     private int[] rows = new int[0];
     private final int firstSlots;
     private final List<int[]> children = new ArrayList<>();
@@ -47,8 +51,7 @@ public final class KeyCounts implements AutoCloseable {
         int room = isFull ? 0 : firstSlots;
         rows = new int[room];
         if (!isByPlace) {
-            highs = new long[room];
-            lows = new long[room];
+            halves = new long[room * 2];
         }
     }
 
@@ -119,8 +122,8 @@ public final class KeyCounts implements AutoCloseable {
                 return;
             }
             slot = slotOf(high, low);
-            highs[slot] = high;
-            lows[slot] = low;
+            halves[slot * 2] = high;
+            halves[slot * 2 + 1] = low;
         }
         size += rows[slot]++ == 0 ? 1 : 0;
         added++;
@@ -137,28 +140,31 @@ public final class KeyCounts implements AutoCloseable {
         }
         int mask = rows.length - 1;
         int slot = (int) KeyTable.hash(high, low) & mask;
-        while (rows[slot] != 0 && (lows[slot] != low || highs[slot] != high)) {
+        while (true) {
+            long highHere = halves[slot * 2];
+            long lowHere = halves[slot * 2 + 1];
+            // Two zeros stand where a slot is free, and are a key as any other.
+            if ((lowHere == low && highHere == high) || ((lowHere | highHere) == 0 && rows[slot] == 0)) {
+                return slot;
+            }
             slot = slot + 1 & mask;
         }
-        return slot;
     }
 
     private boolean grow() {
         int more = rows.length * 2;
-        if (more <= 0 || !take((long) more * BYTES_OF_SLOT)) {
+        if (more <= 0 || more > MOST_SLOTS || !take((long) more * BYTES_OF_SLOT)) {
             return false;
         }
-        long[] oldHighs = highs;
-        long[] oldLows = lows;
+        long[] old = halves;
         int[] oldRows = rows;
-        highs = new long[more];
-        lows = new long[more];
+        halves = new long[more * 2];
         rows = new int[more];
         for (int i = 0; i < oldRows.length; i++) {
             if (oldRows[i] != 0) {
-                int slot = slotOf(oldHighs[i], oldLows[i]);
-                highs[slot] = oldHighs[i];
-                lows[slot] = oldLows[i];
+                int slot = slotOf(old[i * 2], old[i * 2 + 1]);
+                halves[slot * 2] = old[i * 2];
+                halves[slot * 2 + 1] = old[i * 2 + 1];
                 rows[slot] = oldRows[i];
             }
         }
@@ -235,8 +241,7 @@ public final class KeyCounts implements AutoCloseable {
         taken = 0;
         isFull = true;
         rows = new int[0];
-        highs = new long[0];
-        lows = new long[0];
+        halves = new long[0];
         children.replaceAll(counts -> new int[0]);
     }
 }

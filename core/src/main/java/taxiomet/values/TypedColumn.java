@@ -167,6 +167,11 @@ public final class TypedColumn {
         return highs;
     }
 
+    /** {@link #low} of all cells: the array itself, to be read only. */
+    public long[] lows() {
+        return lows;
+    }
+
     /** What is declared. */
     public Column column() {
         return column;

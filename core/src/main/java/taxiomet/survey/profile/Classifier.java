@@ -94,6 +94,26 @@ public final class Classifier {
                 : mix(mix(high) + 31 * low + (found.compareTo(ValueClass.DATE) >= 0 ? OF_MOMENTS : 0));
     }
 
+    /**
+     * The same for some rows of a batch.
+     *
+     * @param rows places of these
+     * @param count how many of them there are
+     * @param hashes gets the hash of each at its row's place; never 0
+     */
+    static void hashAll(ValueClass found, long[] highs, long[] lows, int[] rows, int count, long[] hashes) {
+        boolean isWhole = found == ValueClass.WHOLE;
+        for (int i = 0; i < count; i++) {
+            int row = rows[i];
+            hashes[row] = notZero(isWhole ? mix(highs[row]) : hashOf(found, highs[row], lows[row]));
+        }
+    }
+
+    /** 0 is kept for null. */
+    static long notZero(long hash) {
+        return hash == 0 ? 1 : hash;
+    }
+
     /** The whole number that a hash is of, where it is one of a whole number: those are only mixed, and nothing of them is lost. */
     static long wholeOf(long hash) {
         long mixed = (hash ^ hash >>> 32) * UNDO_SECOND;
@@ -139,7 +159,7 @@ public final class Classifier {
         if (end - from >= 32 && accepts(uuid, bytes, start, length)) {
             return ValueClass.UUID;
         }
-        if (truth.accepts(bytes, start, length)) {
+        if (canBeTruth(first) && truth.accepts(bytes, start, length)) {
             return ValueClass.TRUTH;
         }
         boolean canFloat = ((first | 0x20) == 'n' && (bytes[from + 1] | 0x20) == 'a')
@@ -150,6 +170,18 @@ public final class Classifier {
             return ValueClass.FLOATING;
         }
         return ValueClass.TEXT;
+    }
+
+    /** Whether a word for true or false may begin so: most texts are told from them by this alone. */
+    private static boolean canBeTruth(byte first) {
+        int letter = first | 0x20;
+        return letter < 'a'
+                || letter > 'z'
+                || letter == 't'
+                || letter == 'f'
+                || letter == 'y'
+                || letter == 'n'
+                || letter == 'o';
     }
 
     private ValueClass number(byte[] bytes, int start, int length, int from, int end) {

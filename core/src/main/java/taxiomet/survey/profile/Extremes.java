@@ -7,8 +7,15 @@ import taxiomet.values.Words;
 
 /** The least and the greatest of some values, as they were written: of texts in the order of code points, which is that of their bytes. */
 public final class Extremes {
+    /** Doubles hold all whole numbers up to here. */
+    private static final double EXACT = 1L << 53;
+
     private double least = Double.POSITIVE_INFINITY;
     private double greatest = Double.NEGATIVE_INFINITY;
+    /** Which of the whole numbers it is that one double stands for. */
+    private long leastWhole;
+
+    private long greatestWhole;
     private byte[] leastText;
     private byte[] greatestText;
     /** Of texts, the first eight bytes as an unsigned number: most others lie between by these alone. */
@@ -20,16 +27,32 @@ public final class Extremes {
      * Of equal values the one that is written shortest counts.
      *
      * @param value what the bytes spell, near enough
+     * @param whole exactly, where it is a whole number; otherwise 0
      */
-    void addNumber(double value, byte[] bytes, int start, int length) {
-        if (value < least || (value == least && length < leastText.length)) {
+    void addNumber(double value, long whole, byte[] bytes, int start, int length) {
+        int order = leastText == null ? -1 : compare(value, whole, least, leastWhole);
+        if (order < 0 || (order == 0 && length < leastText.length)) {
             least = value;
+            leastWhole = whole;
             leastText = Arrays.copyOfRange(bytes, start, start + length);
         }
-        if (value > greatest || (value == greatest && length < greatestText.length)) {
+        order = greatestText == null ? 1 : compare(value, whole, greatest, greatestWhole);
+        if (order > 0 || (order == 0 && length < greatestText.length)) {
             greatest = value;
+            greatestWhole = whole;
             greatestText = Arrays.copyOfRange(bytes, start, start + length);
         }
+    }
+
+    /** Whole numbers that no double holds are told apart by themselves. */
+    private static int compare(double value, long whole, double other, long otherWhole) {
+        boolean isExact = Math.abs(value) < EXACT || whole == 0 || otherWhole == 0;
+        return value != other || isExact ? Double.compare(value, other) : Long.compare(whole, otherWhole);
+    }
+
+    /** Whether a number is neither the least nor the greatest of all, nor equal to one of these. */
+    boolean isBetween(double value) {
+        return value > least && value < greatest;
     }
 
     /** @param bytes go on for {@link taxiomet.values.CellColumn#PADDING} bytes behind the text */
@@ -70,8 +93,8 @@ public final class Extremes {
             return;
         }
         if (other.least <= other.greatest) {
-            addNumber(other.least, other.leastText, 0, other.leastText.length);
-            addNumber(other.greatest, other.greatestText, 0, other.greatestText.length);
+            addNumber(other.least, other.leastWhole, other.leastText, 0, other.leastText.length);
+            addNumber(other.greatest, other.greatestWhole, other.greatestText, 0, other.greatestText.length);
         } else {
             addText(other.leastText);
             addText(other.greatestText);

@@ -15,12 +15,16 @@ public final class HeavyValues {
 
     private int size;
 
-    /** Counts a value once more, if it is one of these. */
-    void count(long hash) {
+    /** Counts a value in some more rows, if it is one of these. */
+    void count(long hash, int times) {
         int slot = slotOf(hash);
         if (hashes[slot] != 0) {
-            rows[slot]++;
+            rows[slot] += times;
         }
+    }
+
+    boolean isEmpty() {
+        return size == 0;
     }
 
     private int slotOf(long hash) {

@@ -15,9 +15,11 @@ public final class RowSample {
     private long[] cells;
     private int rows;
     private int level;
-    private long[] sortedKeys;
-    private int[] sortedColumns;
-    private long sortedMask;
+    /** The keys last asked for, with their columns and their level: the same ones are asked for by one child after the other. */
+    private HashSlots keys;
+
+    private int[] keyColumns;
+    private long keyMask;
 
     /**
      * @param width how many columns the table has
@@ -31,13 +33,23 @@ public final class RowSample {
         this.cells = new long[width * 64];
     }
 
-    /** Adds rows that stand one behind the other. */
-    void addAll(long[] rowCells, int count) {
+    /**
+     * Adds the rows of a batch.
+     *
+     * @param columns the hashes of each
+     * @param count how many rows there are
+     */
+    void addAll(long[][] columns, int count) {
+        long[] hashes = columns[lead];
+        long[] row = new long[width];
         long mask = (1L << level) - 1;
-        for (int at = 0; at < count * width; at += width) {
-            long hash = rowCells[at + lead];
+        for (int r = 0; r < count; r++) {
+            long hash = hashes[r];
             if ((hash & mask) == 0 && hash != 0) {
-                add(rowCells, at);
+                for (int c = 0; c < width; c++) {
+                    row[c] = columns[c][r];
+                }
+                add(row, 0);
                 mask = (1L << level) - 1;
             }
         }
@@ -64,7 +76,12 @@ public final class RowSample {
             level = other.level - 1;
             thinOutOnce();
         }
-        addAll(other.cells, other.rows);
+        for (int r = 0; r < other.rows; r++) {
+            long hash = other.cells[r * width + lead];
+            if ((hash & (1L << level) - 1) == 0) {
+                add(other.cells, r * width);
+            }
+        }
     }
 
     private void thinOut() {
@@ -105,14 +122,14 @@ public final class RowSample {
      */
     public Coverage coverageBy(int[] columns, RowSample other, int[] otherColumns) {
         long mask = (1L << Math.max(level, other.level)) - 1;
-        long[] there = other.sortedKeysAt(otherColumns, mask);
+        HashSlots there = other.keysAt(otherColumns, mask);
         int counted = 0;
         int covered = 0;
         for (int r = 0; r < rows && counted < (covered == 0 ? MOST_IN_VAIN : MOST_COMPARED); r++) {
             long key = (cells[r * width + lead] & mask) == 0 ? keyOf(r, columns) : 0;
             if (key != 0) {
                 counted++;
-                covered += Arrays.binarySearch(there, key) >= 0 ? 1 : 0;
+                covered += there.holds(key) ? 1 : 0;
             }
         }
         return new Coverage(counted, covered);
@@ -152,30 +169,20 @@ public final class RowSample {
         }
     }
 
-    /** The keys last asked for are kept: the same ones are asked for by one child after the other. */
-    private synchronized long[] sortedKeysAt(int[] columns, long mask) {
-        if (sortedKeys == null || sortedMask != mask || !Arrays.equals(sortedColumns, columns)) {
-            sortedKeys = keysAt(columns, mask);
-            Arrays.sort(sortedKeys);
-            sortedColumns = columns;
-            sortedMask = mask;
-        }
-        return sortedKeys;
-    }
-
     /** One long for the values of each row whose lead is in the sample at a level, rows with a null left out. */
-    private long[] keysAt(int[] columns, long mask) {
-        long[] keys = new long[rows];
-        int count = 0;
-        for (int r = 0; r < rows; r++) {
-            if ((cells[r * width + lead] & mask) == 0) {
-                long key = keyOf(r, columns);
+    private synchronized HashSlots keysAt(int[] columns, long mask) {
+        if (keys == null || keyMask != mask || !Arrays.equals(keyColumns, columns)) {
+            keys = new HashSlots(rows);
+            keyColumns = columns;
+            keyMask = mask;
+            for (int r = 0; r < rows; r++) {
+                long key = (cells[r * width + lead] & mask) == 0 ? keyOf(r, columns) : 0;
                 if (key != 0) {
-                    keys[count++] = key;
+                    keys.add(key);
                 }
             }
         }
-        return Arrays.copyOf(keys, count);
+        return keys;
     }
 
     /** The values of a row as one long; 0 where one is null. */
@@ -198,22 +205,11 @@ public final class RowSample {
      * @param most where to stop counting
      */
     public int excess(int[] columns, int most) {
-        long[] slots = new long[Integer.highestOneBit(Math.max(16, rows)) * 4];
-        int mask = slots.length - 1;
+        HashSlots seen = new HashSlots(rows);
         int excess = 0;
         for (int r = 0; r < rows && excess <= most; r++) {
             long key = keyOf(r, columns);
-            if (key == 0) {
-                continue;
-            }
-            int slot = (int) (key >>> 16) & mask;
-            while (slots[slot] != 0 && slots[slot] != key) {
-                slot = slot + 1 & mask;
-            }
-            if (slots[slot] == key) {
-                excess++;
-            }
-            slots[slot] = key;
+            excess += key != 0 && !seen.add(key) ? 1 : 0;
         }
         return excess;
     }

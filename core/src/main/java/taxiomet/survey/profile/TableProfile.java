@@ -49,10 +49,10 @@ public final class TableProfile {
                 .mapToDouble(ColumnProfiler::averageLength)
                 .toArray();
         this.leastWhole = profiler.columns().stream()
-                .mapToLong(ColumnProfiler::leastWhole)
+                .mapToLong(column -> column.numbers().leastWhole())
                 .toArray();
         this.greatestWhole = profiler.columns().stream()
-                .mapToLong(ColumnProfiler::greatestWhole)
+                .mapToLong(column -> column.numbers().greatestWhole())
                 .toArray();
         this.isAscending = new boolean[columns.size()];
         this.isDay = new boolean[columns.size()];

@@ -14,7 +14,9 @@ public final class TableProfiler {
     private final FoundTable table;
     private final List<ColumnProfiler> columns;
     private final List<RowSample> rowSamples = new ArrayList<>();
-    private long[] hashes = new long[0];
+    /** Of each column those of a batch; 0 for null. */
+    private final long[][] hashes;
+
     private long rows;
     private long malformed;
 
@@ -25,6 +27,7 @@ public final class TableProfiler {
                 .map(name -> new ColumnProfiler(name, classifier, sizes.values()))
                 .toList();
         int width = columns.size();
+        this.hashes = new long[width][0];
         for (int lead = 0; lead < width; lead++) {
             rowSamples.add(new RowSample(width, lead, sizes.rows(width)));
         }
@@ -86,13 +89,12 @@ public final class TableProfiler {
     }
 
     private void add(RowBatch batch, int[] read) {
-        int width = columns.size();
         int size = batch.size();
-        if (hashes.length < size * width) {
-            hashes = new long[size * width];
+        for (int c = 0; c < hashes.length; c++) {
+            hashes[c] = hashes[c].length < size ? new long[size] : hashes[c];
         }
         for (int i = 0; i < read.length; i++) {
-            columns.get(read[i]).addAll(batch.column(i), size, batch.number(), hashes, read[i], width);
+            columns.get(read[i]).addAll(batch.column(i), size, batch.number(), hashes[read[i]]);
         }
         for (RowSample sample : rowSamples) {
             sample.addAll(hashes, size);

@@ -1,5 +1,6 @@
 package taxiomet.survey.profile;
 
+import taxiomet.values.CellColumn;
 import taxiomet.values.Words;
 
 /** How long texts are, in which case, and whether blanks stand at their ends: eight bytes at a time. */
@@ -15,8 +16,11 @@ public final class TextMeasures {
     private long upper;
     private long lower;
 
-    /** @param bytes go on for {@link taxiomet.values.CellColumn#PADDING} bytes behind the text */
-    void add(byte[] bytes, int start, int length) {
+    /**
+     * @param bytes go on for {@link CellColumn#PADDING} bytes behind the text
+     * @param times in how many rows it stands
+     */
+    void add(byte[] bytes, int start, int length, long times) {
         int count = length;
         long uppers = 0;
         long lowers = 0;
@@ -34,14 +38,14 @@ public final class TextMeasures {
             uppers |= isBetween(ascii, 'A', 'Z') & ~high;
             lowers |= isBetween(ascii, 'a', 'z') & ~high;
         }
-        addLength(count);
+        addLength(count, times);
         if (uppers != 0 && lowers == 0) {
-            upper++;
+            upper += times;
         } else if (lowers != 0 && uppers == 0) {
-            lower++;
+            lower += times;
         }
         if (length > 0 && (bytes[start] == ' ' || bytes[start + length - 1] == ' ')) {
-            padded++;
+            padded += times;
         }
     }
 
@@ -50,11 +54,33 @@ public final class TextMeasures {
         return word + (0x80 - first) * ONES & ~(word + (0x7F - last) * ONES) & HIGH_BITS;
     }
 
-    /** Adds a value of digits and marks alone, of so many of them. */
-    void addLength(int count) {
+    private void addLength(int count, long times) {
         shortest = Math.min(shortest, count);
         longest = Math.max(longest, count);
-        characters += count;
+        characters += count * times;
+    }
+
+    /**
+     * Adds values of digits and marks alone.
+     *
+     * @param rows places of these
+     * @param count how many of them there are
+     */
+    void addPlain(CellColumn cells, int[] rows, int count) {
+        int least = Integer.MAX_VALUE;
+        int most = 0;
+        long sum = 0;
+        for (int i = 0; i < count; i++) {
+            int length = cells.length(rows[i]);
+            least = Math.min(least, length);
+            most = Math.max(most, length);
+            sum += length;
+        }
+        if (count > 0) {
+            shortest = Math.min(shortest, least);
+            longest = Math.max(longest, most);
+            characters += sum;
+        }
     }
 
     void merge(TextMeasures other) {

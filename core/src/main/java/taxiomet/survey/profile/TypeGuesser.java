@@ -11,29 +11,19 @@ import taxiomet.charter.ColumnType.Name;
  *
  * @param counts how many values there are of each class, by its place
  * @param examples some of them
- * @param measures of those that are not whole numbers, decimals or dates as most are
+ * @param texts how their texts are
+ * @param numbers which numbers there are, and how they are written
  * @param valueCount all values
- * @param leastWhole of the whole numbers
- * @param greatestWhole of them
- * @param leadingZeros how many of them begin with a zero
- * @param zerosAndOnes how many of them are 0 or 1
  * @param plainTruths how many words for true and false are written as a database would
- * @param mostScale digits behind the point of the decimal that has most
- * @param mostWholeDigits digits in front of it
  */
 @SuppressWarnings({"ArrayRecordComponent", "EnumOrdinal"}) // the profiler's own counts, only to be read
 record TypeGuesser(
         long[] counts,
         ClassExamples examples,
-        TextMeasures measures,
+        TextMeasures texts,
+        NumberMeasures numbers,
         long valueCount,
-        long leastWhole,
-        long greatestWhole,
-        long leadingZeros,
-        long zerosAndOnes,
-        long plainTruths,
-        long mostScale,
-        long mostWholeDigits) {
+        long plainTruths) {
     private static final int LEAST_CODES_IN_TEN = 2;
     /** One value of so many at least makes a type worth a thought. */
     private static final long LEAST_OF_TYPE = 6;
@@ -55,9 +45,10 @@ record TypeGuesser(
         long n = valueCount;
         long whole = count(ValueClass.WHOLE);
         long decimal = whole + count(ValueClass.DECIMAL);
-        boolean haveOneLength = measures.shortest() == measures.longest() && measures.longest() > 1;
-        boolean isCode =
-                whole > 0 && leadingZeros > 0 && (haveOneLength || leadingZeros * 10 >= whole * LEAST_CODES_IN_TEN);
+        boolean haveOneLength = texts.shortest() == texts.longest() && texts.longest() > 1;
+        boolean isCode = whole > 0
+                && numbers.leadingZeros() > 0
+                && (haveOneLength || numbers.leadingZeros() * 10 >= whole * LEAST_CODES_IN_TEN);
         if (n == 0) {
             return text("");
         }
@@ -80,7 +71,7 @@ record TypeGuesser(
                     n - floating,
                     List.of(ValueClass.WHOLE, ValueClass.DECIMAL, ValueClass.FLOATING));
         }
-        long truth = count(ValueClass.TRUTH) + zerosAndOnes;
+        long truth = count(ValueClass.TRUTH) + numbers.zerosAndOnes();
         if (fits(truth, n) && count(ValueClass.TRUTH) > 0 && plainTruths * 2 < count(ValueClass.TRUTH)) {
             return text("words for yes and no, taken for texts");
         }
@@ -111,9 +102,9 @@ record TypeGuesser(
 
     private ColumnType integer() {
         return ColumnType.of(
-                leastWhole >= Short.MIN_VALUE && greatestWhole <= Short.MAX_VALUE
+                numbers.leastWhole() >= Short.MIN_VALUE && numbers.greatestWhole() <= Short.MAX_VALUE
                         ? Name.SMALLINT
-                        : leastWhole >= Integer.MIN_VALUE && greatestWhole <= Integer.MAX_VALUE
+                        : numbers.leastWhole() >= Integer.MIN_VALUE && numbers.greatestWhole() <= Integer.MAX_VALUE
                                 ? Name.INTEGER
                                 : Name.BIGINT);
     }
@@ -175,21 +166,21 @@ record TypeGuesser(
     }
 
     private ColumnType numeric() {
-        long wholes = mostWholeDigits;
-        if (greatestWhole != Long.MIN_VALUE) {
+        long wholes = numbers.mostWholeDigits();
+        if (numbers.greatestWhole() != Long.MIN_VALUE) {
             wholes = Math.max(
                     wholes,
                     Math.max(
-                            Long.toString(Math.abs(leastWhole)).length(),
-                            Long.toString(Math.abs(greatestWhole)).length()));
+                            Long.toString(Math.abs(numbers.leastWhole())).length(),
+                            Long.toString(Math.abs(numbers.greatestWhole())).length()));
         }
-        long precision = Math.min(1000, Math.max(1, wholes + mostScale));
-        return ColumnType.parse("numeric(" + precision + "," + Math.min(mostScale, precision) + ")")
+        long precision = Math.min(1000, Math.max(1, wholes + numbers.mostScale()));
+        return ColumnType.parse("numeric(" + precision + "," + Math.min(numbers.mostScale(), precision) + ")")
                 .orElseThrow();
     }
 
     private ColumnType textType() {
-        return TypeGuess.text(measures.longest());
+        return TypeGuess.text(texts.longest());
     }
 
     private TypeGuess text(String reason) {

@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.OptionalDouble;
 import taxiomet.survey.profile.ColumnProfile.CommonValue;
+import taxiomet.values.CellColumn;
 
 /**
  * The different values of a column as hashes: all of them, with how many rows have each and how it is written, while they are few; then only
@@ -32,6 +33,10 @@ public final class ValueSample {
     private int[] lengths = new int[FIRST_SLOTS];
     private byte[] texts = new byte[256];
     private int textEnd;
+    /** All hashes, and of each level how many of them are of it; null before anybody asks for them. */
+    private long[] byLevel;
+
+    private int[] levelEnds;
     /** What many rows have, once not all values are here any more. */
     private HeavyValues heavy;
 
@@ -41,25 +46,46 @@ public final class ValueSample {
     }
 
     /**
-     * Counts a value once more.
+     * Counts a value in some more rows.
      *
      * @param hash of the value; not 0
+     * @param times how many rows
      */
-    void add(long hash, byte[] bytes, int start, int length) {
+    void add(long hash, byte[] bytes, int start, int length, int times) {
         if (heavy != null) {
-            heavy.count(hash);
+            heavy.count(hash, times);
         }
-        if ((hash & (1L << level) - 1) != 0) {
+        if (!wouldHold(hash)) {
             return;
         }
         int slot = slotOf(hash);
-        if (slots[slot] != 0) {
-            if (level == 0) {
-                rows[slot]++;
-            }
-            return;
+        if (slots[slot] == 0) {
+            insert(slot, hash, times, bytes, start, length);
+        } else if (level == 0) {
+            rows[slot] += times;
         }
-        insert(slot, hash, 1, bytes, start, length);
+    }
+
+    /**
+     * Counts the values of some rows of a batch.
+     *
+     * @param hashes of the values of all its rows
+     * @param some places of those that count
+     * @param count how many of them there are
+     */
+    void addAll(long[] hashes, int[] some, int count, CellColumn cells) {
+        byte[] bytes = cells.bytes();
+        for (int i = 0; i < count; i++) {
+            int row = some[i];
+            long hash = hashes[row];
+            if (level > 0 && !wouldHold(hash)) {
+                if (!heavy.isEmpty()) {
+                    heavy.count(hash, 1);
+                }
+            } else {
+                add(hash, bytes, cells.start(row), cells.length(row), 1);
+            }
+        }
     }
 
     private void insert(int slot, long hash, int count, byte[] bytes, int start, int length) {
@@ -194,18 +220,36 @@ public final class ValueSample {
      * @param most how many of them are looked at, which are as good as chosen at random
      */
     public OptionalDouble coverageBy(ValueSample other, int most) {
-        int shared = Math.max(level, other.level);
-        long mask = (1L << shared) - 1;
-        int mine = 0;
+        int mine = Math.min(most, ends()[Math.max(level, other.level)]);
         int covered = 0;
-        for (int slot = 0; slot < slots.length && mine < most; slot++) {
-            long hash = slots[slot];
-            if (hash != 0 && (hash & mask) == 0) {
-                mine++;
-                covered += other.holds(hash) ? 1 : 0;
-            }
+        for (int i = 0; i < mine; i++) {
+            covered += other.holds(byLevel[i]) ? 1 : 0;
         }
         return mine == 0 ? OptionalDouble.empty() : OptionalDouble.of((double) covered / mine);
+    }
+
+    /** Puts the hashes in order once all are here: those of a level stand in front of those that are of lower ones alone. */
+    private synchronized int[] ends() {
+        if (byLevel == null) {
+            int[] end = new int[Long.SIZE + 1];
+            for (long hash : slots) {
+                end[hash == 0 ? Long.SIZE : Long.numberOfTrailingZeros(hash)]++;
+            }
+            end[Long.SIZE] = 0;
+            for (int of = Long.SIZE - 1; of >= 0; of--) {
+                end[of] += end[of + 1];
+            }
+            long[] ordered = new long[size];
+            int[] next = Arrays.copyOfRange(end, 1, end.length);
+            for (long hash : slots) {
+                if (hash != 0) {
+                    ordered[next[Long.numberOfTrailingZeros(hash)]++] = hash;
+                }
+            }
+            levelEnds = end;
+            byLevel = ordered;
+        }
+        return levelEnds;
     }
 
     /** Whether a value is one of those that the sample was made of, if the column has it. */

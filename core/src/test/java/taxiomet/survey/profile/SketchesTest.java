@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Random;
@@ -27,8 +28,8 @@ class SketchesTest {
     private static ValueSample sample(long from, long to) {
         ValueSample sample = new ValueSample(1 << 14);
         for (long value = from; value < to; value++) {
-            sample.add(hash(value), NOTHING, 0, 0);
-            sample.add(hash(value), NOTHING, 0, 0);
+            sample.add(hash(value), NOTHING, 0, 0, 1);
+            sample.add(hash(value), NOTHING, 0, 0, 1);
         }
         return sample;
     }
@@ -68,7 +69,7 @@ class SketchesTest {
     private static RowSample rows(int lead, long[]... rows) {
         RowSample sample = new RowSample(rows.length == 0 ? 1 : rows[0].length, lead, 2048);
         for (long[] row : rows) {
-            sample.addAll(row, 1);
+            sample.addAll(Arrays.stream(row).mapToObj(cell -> new long[] {cell}).toArray(long[][]::new), 1);
         }
         return sample;
     }
@@ -121,7 +122,7 @@ class SketchesTest {
         ValueSample sample = new ValueSample(1 << 14);
         for (String value : values) {
             byte[] utf8 = ("<" + value + ">").getBytes(StandardCharsets.UTF_8);
-            sample.add(hash(value.hashCode()), utf8, 1, utf8.length - 2);
+            sample.add(hash(value.hashCode()), utf8, 1, utf8.length - 2, 1);
         }
         return sample;
     }
