@@ -2,6 +2,7 @@ package taxiomet.keys;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import taxiomet.spill.MemoryBudget;
@@ -231,6 +232,25 @@ public final class KeyCounts implements AutoCloseable {
             if (few[count] > 0) {
                 byChildren.put((long) count, few[count]);
             }
+        }
+        return byChildren;
+    }
+
+    /**
+     * The same over a link of few values, for which no counters were asked.
+     *
+     * @param childrenOfSlot children of each place that {@link #find} gave; none at all others
+     */
+    public SortedMap<Long, Long> rowsByChildren(Map<Integer, Long> childrenOfSlot) {
+        SortedMap<Long, Long> byChildren = new TreeMap<>();
+        long childless = added;
+        for (Map.Entry<Integer, Long> each : childrenOfSlot.entrySet()) {
+            long parents = rows[each.getKey()];
+            byChildren.merge(each.getValue(), parents, Long::sum);
+            childless -= parents;
+        }
+        if (childless > 0) {
+            byChildren.merge(0L, childless, Long::sum);
         }
         return byChildren;
     }

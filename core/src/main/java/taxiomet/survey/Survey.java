@@ -84,6 +84,7 @@ public final class Survey {
         List<Pair> pairs = new LinkFinder(profiles, likeliest(keys), names).find();
         Set<TableProfile> repeating =
                 profiles.stream().filter(TableProfile::repeatsRows).collect(Collectors.toSet());
+        pairs.stream().filter(Pair::isSingle).forEach(pair -> pair.child().keepKnown(pair.columns()[0]));
         profiles.forEach(TableProfile::forgetSamples);
         Counts counts = Counting.of(profiles, keys, pairs, options.sample(), names, open, context);
         return conclude(title, profiles, repeating, keys, pairs, counts, context);

@@ -33,7 +33,8 @@ public final class KeyChoice {
     public List<CandidateKey> ranked(TableProfile profile, List<int[]> keys) {
         List<CandidateKey> candidates = new ArrayList<>();
         for (int i = 0; i < keys.size(); i++) {
-            candidate(profile, keys.get(i)).ifPresent(candidates::add);
+            int[] key = keys.get(i);
+            counts.key(key).flatMap(counted -> candidate(profile, key, counted)).ifPresent(candidates::add);
         }
         return withPrimary(candidates, key -> 0);
     }
@@ -65,8 +66,7 @@ public final class KeyChoice {
         return ranked;
     }
 
-    private Optional<CandidateKey> candidate(TableProfile profile, int[] key) {
-        CountedKey counted = counts.key(key).orElseThrow();
+    private static Optional<CandidateKey> candidate(TableProfile profile, int[] key, CountedKey counted) {
         long excess = counted.excess();
         long withNull = counted.withNull();
         long illTyped = counted.illTyped();
@@ -76,7 +76,7 @@ public final class KeyChoice {
         }
         List<String> reasons = new ArrayList<>();
         double score = KeyRanking.score(profile, key, reasons);
-        boolean isExact = excess + withNull + illTyped == 0;
+        boolean isExact = counted.isExact();
         return Optional.of(new CandidateKey(
                 profile.name(),
                 Declarations.names(profile, key),

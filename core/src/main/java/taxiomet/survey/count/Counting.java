@@ -3,7 +3,6 @@ package taxiomet.survey.count;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -14,12 +13,9 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import taxiomet.charter.Charter;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
-import taxiomet.check.CheckRun;
 import taxiomet.check.link.AcyclicCheck;
-import taxiomet.check.pass.CheckOptions;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.ParentsFirst;
 import taxiomet.check.pass.Reading;
@@ -123,7 +119,7 @@ public final class Counting {
             sources.values().forEach(TableSource::close);
         }
         if (!keysWithoutRoom.isEmpty() || !pairsWithoutRoom.isEmpty()) {
-            countByCheck();
+            new CountsByCheck(profiles, keys, open, context).addTo(counts, keysWithoutRoom, pairsWithoutRoom, EXAMPLES);
         }
         return counts;
     }
@@ -132,9 +128,10 @@ public final class Counting {
     private List<TableProfile> order() {
         List<TableProfile> asked = profiles.stream()
                 .filter(profile -> !keys.getOrDefault(profile, List.of()).isEmpty()
-                        || pairs.stream().anyMatch(pair -> pair.child().equals(profile)))
+                        || pairs.stream().anyMatch(pair -> pair.child().equals(profile) && !isKnown(pair)))
                 .toList();
         Map<TableProfile, Set<TableProfile>> parents = pairs.stream()
+                .filter(pair -> !isKnown(pair))
                 .collect(Collectors.groupingBy(Pair::child, Collectors.mapping(Pair::parent, Collectors.toSet())));
         return ParentsFirst.order(asked, table -> parents.getOrDefault(table, Set.of()));
     }
@@ -189,23 +186,26 @@ public final class Counting {
 
     /** The first pass: all keys, and the links whose parents come before. */
     private void read(List<TableProfile> order) {
+        Map<TableProfile, List<Pair>> known =
+                pairs.stream().filter(Counting::isKnown).collect(Collectors.groupingBy(Pair::parent));
         List<TablePass> passes = new ArrayList<>();
         Map<TableProfile, TablePass> byTable = new HashMap<>();
         for (TableProfile profile : order) {
             List<RowCheck> checks = new ArrayList<>();
-            keys.getOrDefault(profile, List.of())
-                    .forEach(key ->
-                            checks.add(isPointedAt(key) ? tallies.get(key) : ofSample(profile, tallies.get(key))));
+            List<int[]> ownKeys = keys.getOrDefault(profile, List.of());
+            ownKeys.forEach(key -> checks.add(check(profile, key)));
             List<Pair> own = pairs.stream()
-                    .filter(pair -> pair.child().equals(profile) && byTable.containsKey(pair.parent()))
+                    .filter(pair ->
+                            pair.child().equals(profile) && byTable.containsKey(pair.parent()) && !isKnown(pair))
                     .toList();
             own.forEach(pair -> checks.add(ofSample(profile, links.get(pair))));
             pairs.stream()
                     .filter(pair -> pair.child().equals(profile) && rings.containsKey(pair))
                     .forEach(pair -> checks.add(ofSample(profile, rings.get(pair))));
             TablePass pass = pass(profile, checks, () -> {
-                keys.getOrDefault(profile, List.of()).forEach(this::conclude);
+                ownKeys.forEach(this::conclude);
                 own.forEach(this::conclude);
+                known.getOrDefault(profile, List.of()).forEach(this::countKnown);
             });
             own.forEach(pair -> pass.waitFor(byTable.get(pair.parent())));
             byTable.put(profile, pass);
@@ -214,19 +214,41 @@ public final class Counting {
         run(passes);
     }
 
+    private RowCheck check(TableProfile profile, int[] key) {
+        return isPointedAt(key) ? tallies.get(key) : ofSample(profile, tallies.get(key));
+    }
+
     /** Links whose parents were not read before their children. */
     private void readLate() {
-        Map<TableProfile, List<Pair>> late = new LinkedHashMap<>();
-        pairs.stream()
-                .filter(links::containsKey)
-                .forEach(pair -> late.computeIfAbsent(pair.child(), p -> new ArrayList<>())
-                        .add(pair));
         List<TablePass> passes = new ArrayList<>();
-        late.forEach((profile, own) -> passes.add(pass(
-                profile,
-                own.stream().map(pair -> ofSample(profile, links.get(pair))).toList(),
-                () -> List.copyOf(own).forEach(this::conclude))));
+        for (TableProfile profile : profiles) {
+            List<Pair> own = pairs.stream()
+                    .filter(pair -> pair.child().equals(profile) && links.containsKey(pair))
+                    .toList();
+            if (!own.isEmpty()) {
+                List<RowCheck> checks = own.stream()
+                        .map(pair -> ofSample(profile, links.get(pair)))
+                        .toList();
+                passes.add(pass(profile, checks, () -> own.forEach(this::conclude)));
+            }
+        }
         run(passes);
+    }
+
+    /** Whether all values of the child's column are known, so that its rows need not be read. */
+    private static boolean isKnown(Pair pair) {
+        return pair.isSingle() && pair.child().known(pair.columns()[0]).isPresent();
+    }
+
+    private void countKnown(Pair pair) {
+        int column = pair.columns()[0];
+        links.get(pair)
+                .count(
+                        pair.child().known(column).orElseThrow(),
+                        pair.child().columns.get(column).nulls(),
+                        tables.get(pair.child()).columns().get(column),
+                        context.secret());
+        conclude(pair);
     }
 
     private boolean isPointedAt(int[] key) {
@@ -324,36 +346,5 @@ public final class Counting {
             byChildren.merge(0L, parent.keyless(), Long::sum);
         }
         return CountedLink.result(pair, tally.rows(), ChildrenTally.of(byChildren));
-    }
-
-    private void countByCheck() {
-        Set<TableProfile> concerned = new HashSet<>();
-        Map<TableProfile, List<int[]>> some = new LinkedHashMap<>();
-        pairsWithoutRoom.forEach(pair -> keysWithoutRoom.add(pair.key()));
-        for (TableProfile profile : profiles) {
-            some.put(
-                    profile,
-                    keys.getOrDefault(profile, List.of()).stream()
-                            .filter(keysWithoutRoom::contains)
-                            .toList());
-            boolean isConcerned = !some.get(profile).isEmpty()
-                    || pairsWithoutRoom.stream().anyMatch(pair -> pair.child().equals(profile));
-            if (isConcerned) {
-                concerned.add(profile);
-            }
-        }
-        List<TableProfile> asked = profiles.stream().filter(concerned::contains).toList();
-        Charter exam = Exam.exam(asked, some, pairsWithoutRoom);
-        try (CheckRun run = CheckRun.start(exam, new CheckOptions(Set.of(), EXAMPLES, 0), open, context)) {
-            ExamResult result = new ExamResult(run.result());
-            some.forEach((profile, own) -> {
-                for (int place = 0; place < own.size(); place++) {
-                    counts.add(own.get(place), result.key(profile.name(), place));
-                }
-            });
-            for (int place = 0; place < pairsWithoutRoom.size(); place++) {
-                counts.add(pairsWithoutRoom.get(place), result.link(place));
-            }
-        }
     }
 }

@@ -2,7 +2,6 @@ package taxiomet.survey.profile;
 
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.stream.IntStream;
 
 /** Whether each value of a column is greater than the one before, told from runs of rows that may be looked at in any order. */
 public final class Ascent {
@@ -16,6 +15,8 @@ public final class Ascent {
     private long[] runs = new long[8 * FIELDS];
 
     private int count;
+
+    private record Run(long number, long first, long last) {}
 
     /** Begins a run. */
     void start() {
@@ -64,13 +65,13 @@ public final class Ascent {
         if (!isAscending) {
             return false;
         }
-        int[] order = IntStream.range(0, count)
-                .boxed()
-                .sorted(Comparator.comparingLong(run -> runs[run * FIELDS]))
-                .mapToInt(Integer::intValue)
-                .toArray();
+        Run[] inOrder = new Run[count];
+        for (int run = 0; run < count; run++) {
+            inOrder[run] = new Run(runs[run * FIELDS], runs[run * FIELDS + 1], runs[run * FIELDS + 2]);
+        }
+        Arrays.sort(inOrder, Comparator.comparingLong(Run::number));
         for (int i = 1; i < count; i++) {
-            if (runs[order[i] * FIELDS + 1] <= runs[order[i - 1] * FIELDS + 2]) {
+            if (inOrder[i].first <= inOrder[i - 1].last) {
                 return false;
             }
         }

@@ -224,6 +224,11 @@ public final class ColumnProfiler {
                 && valueCount > 1;
     }
 
+    /** Whether values that have one hash are one value also for those who compare them as they are guessed: texts are, if all are. */
+    boolean isOfOneKind(TypeGuess guess) {
+        return !guess.type().isText() || counts[ValueClass.TEXT.ordinal()] == valueCount;
+    }
+
     ValueSample values() {
         return values;
     }
@@ -261,6 +266,7 @@ public final class ColumnProfiler {
             examples.ofOthers(List.of()).forEach(text -> byText.addText(text.getBytes(StandardCharsets.UTF_8)));
             byText.addTextsOf(numbers.extremes());
         }
+        List<ColumnProfile.CommonValue> commonest = commonest();
         return new ColumnProfile(
                 name,
                 valueCount,
@@ -273,14 +279,16 @@ public final class ColumnProfiler {
                 texts.longest(),
                 extremes.leastWritten(),
                 extremes.greatestWritten(),
-                commonest(COMMONEST),
-                new ColumnRemarks(guess, guesser, commonest(ColumnRemarks.ENOUGH), holdsDays()).all());
+                commonest.subList(0, Math.min(COMMONEST, commonest.size())),
+                new ColumnRemarks(guess, guesser, commonest, holdsDays()).all());
     }
 
     /** Values that stand more than once; where not all could be counted, those in so many rows that they were seen at once. */
-    private List<ColumnProfile.CommonValue> commonest(int most) {
+    private List<ColumnProfile.CommonValue> commonest() {
         long least = values.isExact() ? 2 : Math.max(2, valueCount / ONE_IN);
-        return values.commonest(most).stream().filter(v -> v.rows() >= least).toList();
+        return values.commonest(ColumnRemarks.ENOUGH).stream()
+                .filter(v -> v.rows() >= least)
+                .toList();
     }
 
     private TypeGuesser guesser() {

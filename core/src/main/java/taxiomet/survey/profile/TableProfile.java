@@ -2,13 +2,16 @@ package taxiomet.survey.profile;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import taxiomet.charter.ColumnType;
 
 /** What one table holds, with the samples that keys and links are looked for in. */
 public final class TableProfile {
+    private static final int ROWS_OF_VALUE = 4;
     private static final long FARTHEST_DAY = 4_000_000;
 
     public final FoundTable table;
@@ -33,6 +36,8 @@ public final class TableProfile {
     public final boolean isSampled;
     /** How many rows the keys that links may point at were taken from: all of them. */
     private long keyRows;
+    /** Columns of which all values are known; only those that were to be kept. */
+    private final Map<Integer, KnownValues> known = new HashMap<>();
     /** Rows that were chosen evenly, by a column with many different values. */
     private RowSample evenRows;
 
@@ -104,6 +109,23 @@ public final class TableProfile {
         values = List.of();
         rowSamples = List.of();
         evenRows = null;
+    }
+
+    /**
+     * Keeps all values of a column, though samples are let go of: where a first pass has seen them all, and in several rows each, there is
+     * nothing left to be read.
+     */
+    public void keepKnown(int column) {
+        ColumnProfile profile = columns.get(column);
+        boolean isWorthIt = !isSampled && profile.distinctIsExact() && profile.distinct() * ROWS_OF_VALUE <= rows;
+        if (isWorthIt && !known.containsKey(column) && profilers.get(column).isOfOneKind(profile.guess())) {
+            values.get(column).known().ifPresent(all -> known.put(column, all));
+        }
+    }
+
+    /** All values of a column, where they are known. */
+    public Optional<KnownValues> known(int column) {
+        return Optional.ofNullable(known.get(column));
     }
 
     /** Rows chosen evenly. */

@@ -5,7 +5,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.stream.IntStream;
 import taxiomet.survey.profile.ColumnProfile.CommonValue;
 import taxiomet.values.CellColumn;
 
@@ -26,6 +28,8 @@ public final class ValueSample {
 
     private int size;
     private int level;
+    /** Whether each value is spelled in one way, as far as all values are here. */
+    private boolean haveOneSpelling = true;
     /** Of each value the rows, and where its text begins and how long it is; only while all values are here. */
     private int[] rows = new int[FIRST_SLOTS];
 
@@ -63,7 +67,13 @@ public final class ValueSample {
             insert(slot, hash, times, bytes, start, length);
         } else if (level == 0) {
             rows[slot] += times;
+            haveOneSpelling &= isSpelled(slot, bytes, start, length);
         }
+    }
+
+    private boolean isSpelled(int slot, byte[] bytes, int start, int length) {
+        return lengths[slot] == length
+                && Arrays.equals(bytes, start, start + length, texts, starts[slot], starts[slot] + length);
     }
 
     /**
@@ -83,8 +93,19 @@ public final class ValueSample {
                     heavy.count(hash, 1);
                 }
             } else {
-                add(hash, bytes, cells.start(row), cells.length(row), 1);
+                addPlain(hash, bytes, cells.start(row), cells.length(row));
             }
+        }
+    }
+
+    /** What is written as usual is written otherwise only by more or fewer bytes. */
+    private void addPlain(long hash, byte[] bytes, int start, int length) {
+        int slot = slotOf(hash);
+        if (slots[slot] == 0 || level > 0) {
+            add(hash, bytes, start, length, 1);
+        } else {
+            rows[slot]++;
+            haveOneSpelling &= lengths[slot] == length;
         }
     }
 
@@ -179,6 +200,7 @@ public final class ValueSample {
         if (other.level > level) {
             thinOut(other.level);
         }
+        haveOneSpelling &= other.haveOneSpelling;
         if (heavy != null) {
             heavy.merge(other.heavy != null ? other.heavy : other.heaviest());
         }
@@ -201,6 +223,7 @@ public final class ValueSample {
                 mask = (1L << level) - 1;
             } else if (isCounted) {
                 rows[slot] += other.rows[there];
+                haveOneSpelling &= isSpelled(slot, other.texts, other.starts[there], other.lengths[there]);
             }
         }
     }
@@ -259,6 +282,27 @@ public final class ValueSample {
 
     boolean holds(long hash) {
         return slots[slotOf(hash)] != 0;
+    }
+
+    /** All values with their rows, if all are here, and each is spelled in one way. */
+    Optional<KnownValues> known() {
+        if (!isExact() || !haveOneSpelling) {
+            return Optional.empty();
+        }
+        int[] used = IntStream.range(0, slots.length)
+                .filter(slot -> slots[slot] != 0)
+                .boxed()
+                .sorted(Comparator.comparingInt((Integer slot) -> -rows[slot])
+                        .thenComparing((a, b) -> Arrays.compareUnsigned(
+                                texts, starts[a], starts[a] + lengths[a], texts, starts[b], starts[b] + lengths[b])))
+                .mapToInt(Integer::intValue)
+                .toArray();
+        CellColumn cells = new CellColumn(used.length);
+        for (int slot : used) {
+            cells.add(texts, starts[slot], lengths[slot]);
+        }
+        return Optional.of(new KnownValues(
+                cells, Arrays.stream(used).map(slot -> rows[slot]).toArray()));
     }
 
     /** The values that most rows have, the commonest first; where there are too many different ones, of those that many had from early on. */

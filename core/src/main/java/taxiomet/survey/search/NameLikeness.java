@@ -25,14 +25,9 @@ public final class NameLikeness {
     private static final double KEY_OF_ITS_OWN = 0.4;
     private static final int LEAST_LETTERS = 4;
 
-    private final Map<String, List<String>> words = new HashMap<>();
     private final Map<String, Boolean> keys = new HashMap<>();
     private final Map<TableProfile, String[]> bare = new HashMap<>();
     private final Map<TableProfile, Boolean> people = new HashMap<>();
-
-    private List<String> words(String name) {
-        return words.computeIfAbsent(name, NameWords::of);
-    }
 
     /** Without a short prefix that all columns of the table have, such as o_ in o_custkey. */
     private String bare(TableProfile table, int column) {
@@ -61,13 +56,13 @@ public final class NameLikeness {
         return people.computeIfAbsent(
                 table,
                 t -> NameWords.isOfPeople(
-                        words(t.name()),
-                        t.columns.stream().map(c -> words(c.name())).toList()));
+                        NameWords.of(t.name()),
+                        t.columns.stream().map(c -> NameWords.of(c.name())).toList()));
     }
 
     /** Whether a column is named for something counted or weighed. */
     boolean isMeasure(TableProfile table, int column) {
-        return NameWords.isMeasure(words(bare(table, column)));
+        return NameWords.isMeasure(NameWords.of(bare(table, column)));
     }
 
     /** A column that points into its own table: its words say in which part, since the table's name says nothing. */
@@ -87,7 +82,7 @@ public final class NameLikeness {
 
     /** The same for one of several columns: what is called no in both is the same there. */
     double likenessOfPart(TableProfile child, int column, TableProfile parent, int key) {
-        boolean isSame = words(bare(child, column)).equals(words(bare(parent, key)));
+        boolean isSame = NameWords.of(bare(child, column)).equals(NameWords.of(bare(parent, key)));
         return Math.max(isSame ? SAME : 0, likeness(child, column, parent, key));
     }
 
@@ -102,8 +97,8 @@ public final class NameLikeness {
      * @return words, sorted
      */
     List<String> beyond(TableProfile child, int column, TableProfile parent, int key) {
-        List<String> to = words(bare(parent, key));
-        return words(bare(child, column)).stream()
+        List<String> to = NameWords.of(bare(parent, key));
+        return NameWords.of(bare(child, column)).stream()
                 .filter(word -> !holds(to, word))
                 .sorted()
                 .toList();
@@ -111,9 +106,9 @@ public final class NameLikeness {
 
     /** 0 to 1. */
     double likeness(TableProfile child, int column, TableProfile parent, int key) {
-        List<String> from = words(bare(child, column));
-        List<String> to = words(bare(parent, key));
-        List<String> table = words(parent.name());
+        List<String> from = NameWords.of(bare(child, column));
+        List<String> to = NameWords.of(bare(parent, key));
+        List<String> table = NameWords.of(parent.name());
         if (from.isEmpty()) {
             return 0;
         }
@@ -129,7 +124,7 @@ public final class NameLikeness {
             return own == 0 && isOfPeople(parent) ? ofRole(meaning) : own;
         }
         boolean isNamedLikeKey = keys.computeIfAbsent(bare(child, column), KeyRanking::isNamedLikeKey);
-        List<String> own = words(child.name());
+        List<String> own = NameWords.of(child.name());
         if (!meaning.isEmpty() && isNamedLikeKey && holdsAll(own, meaning) && holdsAll(meaning, own)) {
             // It counts the rows of its own table.
             return 0;

@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** The words that names of tables and columns are made of, in the languages that registers are kept in most, and what some of them say. */
 public final class NameWords {
@@ -69,6 +71,10 @@ public final class NameWords {
             setOf("surname firstname lastname fullname forename birthday born birthdate vorname nachname"
                     + " geboren prenom prénom apellido apellidos nombres cognome");
 
+    /** The words of names that were asked for: each is asked for again and again. */
+    private static final Map<String, List<String>> KNOWN = new ConcurrentHashMap<>();
+
+    private static final int MOST_KNOWN = 20_000;
     private static final List<String> PLURALS = List.of("s", "es", "e", "en", "n", "er", "x", "i", "se", "nen");
     private static final int LEAST_STEM = 3;
 
@@ -85,6 +91,18 @@ public final class NameWords {
 
     /** Words of a name: keeper_id, keeperId and KEEPER-ID are keeper and id. */
     static List<String> of(String name) {
+        List<String> words = KNOWN.get(name);
+        if (words == null) {
+            if (KNOWN.size() >= MOST_KNOWN) {
+                KNOWN.clear();
+            }
+            words = part(name);
+            KNOWN.put(name, words);
+        }
+        return words;
+    }
+
+    private static List<String> part(String name) {
         String parted = name.replaceAll("([\\p{Ll}0-9])(\\p{Lu})", "$1_$2").toLowerCase(Locale.ROOT);
         List<String> words = new ArrayList<>();
         for (String word : parted.split("[^\\p{L}\\p{N}]+", -1)) {
@@ -92,7 +110,7 @@ public final class NameWords {
                 words.add(singular(word));
             }
         }
-        return words;
+        return List.copyOf(words);
     }
 
     private static String singular(String word) {
