@@ -139,14 +139,29 @@ public final class Counting {
     private void plan(TableProfile profile, SpillFolder spill) {
         for (int[] key : keys.getOrDefault(profile, List.of())) {
             KeyEncoder encoder = new KeyEncoder(key, formsOf(profile, key), context.secret());
-            if (isPointedAt(key) || profile.rows <= MANY_ROWS) {
-                KeyCounts room = roomFor(profile, key);
-                rooms.put(key, room);
-                tallies.put(key, new KeyTally(encoder, KeyTally.inMemory(room)));
-            } else {
-                tallies.put(key, new KeyTally(encoder, new RepeatedKeys(spill, context.budget(), key.length)));
-            }
+            tallies.put(key, new KeyTally(encoder, keysOf(profile, key, spill)));
         }
+    }
+
+    /** Where the keys of a candidate go: into as little room as tells what is asked of it. */
+    private KeyTally.Keys keysOf(TableProfile profile, int[] key, SpillFolder spill) {
+        if (!isPointedAt(key) && areGrouped(profile, key)) {
+            return new GroupedKeys();
+        } else if (!isPointedAt(key) && profile.rows > MANY_ROWS) {
+            return new RepeatedKeys(spill, context.budget(), key.length);
+        }
+        KeyCounts room = roomFor(profile, key);
+        rooms.put(key, room);
+        return KeyTally.inMemory(room);
+    }
+
+    /** Whether the rows with one value of a key's first column stand together, which then are whole numbers as those of its second. */
+    private static boolean areGrouped(TableProfile profile, int[] key) {
+        return key.length == 2
+                && profile.neverFalls[key[0]]
+                && Arrays.stream(key)
+                        .allMatch(column ->
+                                profile.columns.get(column).guess().type().isInteger());
     }
 
     private KeyCounts roomFor(TableProfile profile, int[] key) {

@@ -3,11 +3,14 @@ package taxiomet.survey.profile;
 import java.util.Arrays;
 import java.util.Comparator;
 
-/** Whether each value of a column is greater than the one before, told from runs of rows that may be looked at in any order. */
+/** Whether the values of a column go up row by row, told from runs of rows that may be looked at in any order. */
 public final class Ascent {
     private static final int FIELDS = 3;
 
-    private boolean isAscending = true;
+    /** Whether each value so far is greater than the one before in its run, or equal. */
+    private boolean neverFalls = true;
+
+    private boolean neverStays = true;
     private boolean isEmpty = true;
     private long first;
     private long last;
@@ -28,19 +31,20 @@ public final class Ascent {
             first = value;
             isEmpty = false;
         } else {
-            isAscending &= value > last;
+            neverFalls &= value >= last;
+            neverStays &= value != last;
         }
         last = value;
     }
 
     /** There is a value that has no order. */
     void breakOff() {
-        isAscending = false;
+        neverFalls = false;
     }
 
     /** Ends a run. */
     void end(long number) {
-        if (isEmpty || !isAscending) {
+        if (isEmpty || !neverFalls) {
             return;
         }
         if (count * FIELDS == runs.length) {
@@ -53,16 +57,27 @@ public final class Ascent {
     }
 
     void merge(Ascent other) {
-        isAscending &= other.isAscending;
+        neverFalls &= other.neverFalls;
+        neverStays &= other.neverStays;
         int all = count + other.count;
         runs = Arrays.copyOf(runs, all * FIELDS);
         System.arraycopy(other.runs, 0, runs, count * FIELDS, other.count * FIELDS);
         count = all;
     }
 
-    /** Once all rows were seen. */
+    /** Whether each value is greater than the one before, once all rows were seen. */
     boolean isAscending() {
-        if (!isAscending) {
+        return neverStays && stepUp(false);
+    }
+
+    /** Whether no value is less than the one before, once all rows were seen. */
+    boolean neverFalls() {
+        return stepUp(true);
+    }
+
+    /** Whether no run begins with less than the one before ended with, nor with as much unless that may be. */
+    private boolean stepUp(boolean mayStay) {
+        if (!neverFalls) {
             return false;
         }
         Run[] inOrder = new Run[count];
@@ -71,7 +86,7 @@ public final class Ascent {
         }
         Arrays.sort(inOrder, Comparator.comparingLong(Run::number));
         for (int i = 1; i < count; i++) {
-            if (inOrder[i].first <= inOrder[i - 1].last) {
+            if (inOrder[i].first < inOrder[i - 1].last || (!mayStay && inOrder[i].first == inOrder[i - 1].last)) {
                 return false;
             }
         }

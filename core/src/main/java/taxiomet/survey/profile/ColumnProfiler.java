@@ -167,7 +167,8 @@ public final class ColumnProfiler {
         int length = cells.length(row);
         int slot = spellings == null ? -1 : spellings.slotOf(bytes, start, length);
         if (slot >= 0 && spellings.comesAgain(slot, bytes, start, length)) {
-            ascent.breakOff();
+            // A text that has no order has broken it off already.
+            ascent.add(spellings.value(slot));
             return spellings.hash(slot);
         }
         if (length == 0) {
@@ -178,7 +179,7 @@ public final class ColumnProfiler {
         count(found, bytes, start, length, 1);
         examples.add(found, classifier.hash(), cells, row, run);
         if (slot >= 0) {
-            spellings.put(slot, bytes, start, length, hash);
+            spellings.put(slot, bytes, start, length, hash, classifier.high());
         }
         return hash;
     }
@@ -215,6 +216,11 @@ public final class ColumnProfiler {
     /** Whether every value is greater than the one before it; false for texts. */
     boolean isAscending() {
         return ascent.isAscending();
+    }
+
+    /** Whether no whole number is less than the one before, and there is nothing else. */
+    boolean neverFalls() {
+        return counts[ValueClass.WHOLE.ordinal()] == valueCount && ascent.neverFalls();
     }
 
     /** Whether there are several values, and all of them are days without hyphens. */

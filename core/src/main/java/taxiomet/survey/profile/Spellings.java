@@ -4,7 +4,7 @@ import java.util.Arrays;
 import taxiomet.values.Words;
 
 /**
- * The short texts that a column had last, with the hashes of their values: where few of them stand in many rows, most cells need no second
+ * The short texts that a column had last, with their values and the hashes of these: where few of them stand in many rows, most cells need no second
  * look. How often each came again is kept until it is asked for.
  */
 final class Spellings {
@@ -19,6 +19,7 @@ final class Spellings {
     private final int[] lengths = new int[SLOTS];
 
     private final long[] hashes = new long[SLOTS];
+    private final long[] values = new long[SLOTS];
     private final int[] times = new int[SLOTS];
     /** Slots whose texts came again. */
     private final int[] again = new int[SLOTS];
@@ -74,12 +75,18 @@ final class Spellings {
         return hashes[slot];
     }
 
+    /** What was kept as the value of the text in a slot. */
+    long value(int slot) {
+        return values[slot];
+    }
+
     /** Keeps a text in place of the one before, unless it is yet to be told how often that came again. */
-    void put(int slot, byte[] bytes, int start, int length, long hash) {
+    void put(int slot, byte[] bytes, int start, int length, long hash, long value) {
         if (times[slot] == 0) {
             System.arraycopy(bytes, start, texts, slot * LONGEST, length);
             lengths[slot] = length;
             hashes[slot] = hash;
+            values[slot] = value;
         }
     }
 

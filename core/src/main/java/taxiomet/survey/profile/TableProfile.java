@@ -26,6 +26,9 @@ public final class TableProfile {
     public final WholeRange[] ranges;
 
     public final boolean[] isAscending;
+    /** Whether a column holds whole numbers alone, of which none is less than the one in the row before. */
+    public final boolean[] neverFalls;
+
     /** Whether whole numbers of a column are all days without hyphens, such as 20240229. */
     public final boolean[] isDay;
 
@@ -60,9 +63,11 @@ public final class TableProfile {
                 .mapToLong(column -> column.numbers().greatestWhole())
                 .toArray();
         this.isAscending = new boolean[columns.size()];
+        this.neverFalls = new boolean[columns.size()];
         this.isDay = new boolean[columns.size()];
         for (int column = 0; column < columns.size(); column++) {
             isAscending[column] = profiler.columns().get(column).isAscending();
+            neverFalls[column] = profiler.columns().get(column).neverFalls();
             isDay[column] = profiler.columns().get(column).holdsDays();
         }
         this.rows = rows;
@@ -152,6 +157,7 @@ public final class TableProfile {
             ranges[column] = whole.ranges[column];
             isDay[column] = whole.isDay[column];
             isAscending[column] = whole.isAscending[column];
+            neverFalls[column] = whole.neverFalls[column];
         }
         keyRows = whole.rows;
     }
