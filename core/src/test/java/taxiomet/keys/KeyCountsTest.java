@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -55,6 +56,9 @@ class KeyCountsTest {
         Map<Long, Long> expected = new TreeMap<>();
         rows.forEach((key, count) -> expected.merge(children.getOrDefault(key, 0L), count, Long::sum));
         assertThat(counts.rowsByChildren(link)).isEqualTo(expected);
+        Map<Integer, Long> bySlot = new HashMap<>();
+        IntStream.of(slots).filter(slot -> slot >= 0).forEach(slot -> bySlot.merge(slot, 1L, Long::sum));
+        assertThat(counts.rowsByChildren(bySlot)).isEqualTo(expected);
         counts.close();
         assertThat(budget.tryTake(1 << 24)).isTrue();
     }

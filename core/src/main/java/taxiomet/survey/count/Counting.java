@@ -107,7 +107,7 @@ public final class Counting {
     private Counts run() {
         try (SpillFolder spill = new SpillFolder(context.temporary(), context.budget())) {
             List<TableProfile> order = order();
-            order.forEach(profile -> tables.put(profile, Declarations.typed(profile)));
+            profiles.forEach(profile -> tables.put(profile, Declarations.typed(profile)));
             order.forEach(profile -> plan(profile, spill));
             pairs.forEach(pair -> plan(pair, spill));
             read(order);

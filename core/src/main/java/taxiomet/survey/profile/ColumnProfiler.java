@@ -83,7 +83,7 @@ public final class ColumnProfiler {
 
     private void endSpellings() {
         if (spellings != null) {
-            spellings.tellAll(this::addAgain);
+            spellings.tellAll(this::measureAgain);
             spellings = spellings.areInVain() ? null : spellings;
         }
     }
@@ -167,16 +167,22 @@ public final class ColumnProfiler {
         int length = cells.length(row);
         int slot = spellings == null ? -1 : spellings.slotOf(bytes, start, length);
         if (slot >= 0 && spellings.comesAgain(slot, bytes, start, length)) {
+            long hash = spellings.hash(slot);
+            values.addAgain(hash);
             // A text that has no order has broken it off already.
             ascent.add(spellings.value(slot));
-            return spellings.hash(slot);
+            return hash;
         }
-        if (length == 0) {
-            emptyTexts++;
-        }
+        emptyTexts += length == 0 ? 1 : 0;
         ValueClass found = classifier.classify(bytes, start, length);
         long hash = Classifier.notZero(classifier.hash());
-        count(found, bytes, start, length, 1);
+        values.add(hash, bytes, start, length);
+        if (found == ValueClass.TEXT || found == ValueClass.TRUTH || found == ValueClass.UUID) {
+            ascent.breakOff();
+        } else {
+            ascent.add(classifier.high());
+        }
+        measure(found, bytes, start, length, 1);
         examples.add(found, classifier.hash(), cells, row, run);
         if (slot >= 0) {
             spellings.put(slot, bytes, start, length, hash, classifier.high());
@@ -184,16 +190,14 @@ public final class ColumnProfiler {
         return hash;
     }
 
-    /** Counts what has been counted in one row in some more rows. */
-    private void addAgain(byte[] bytes, int start, int length, int times) {
-        count(classifier.classify(bytes, start, length), bytes, start, length, times);
+    private void measureAgain(byte[] bytes, int start, int length, int times) {
+        measure(classifier.classify(bytes, start, length), bytes, start, length, times);
     }
 
-    /** Counts what has just been classified in some rows. */
-    private void count(ValueClass found, byte[] bytes, int start, int length, int times) {
+    /** Takes the measures of what has just been classified. */
+    private void measure(ValueClass found, byte[] bytes, int start, int length, int times) {
         valueCount += times;
         counts[found.ordinal()] += times;
-        values.add(Classifier.notZero(classifier.hash()), bytes, start, length, times);
         texts.add(bytes, start, length, times);
         long high = classifier.high();
         switch (found) {
@@ -205,11 +209,6 @@ public final class ColumnProfiler {
         }
         if (found == ValueClass.TRUTH) {
             plainTruths += bytes[start] == 't' || bytes[start] == 'f' ? times : 0;
-        }
-        if (found == ValueClass.TEXT || found == ValueClass.TRUTH || found == ValueClass.UUID) {
-            ascent.breakOff();
-        } else {
-            ascent.add(high);
         }
     }
 

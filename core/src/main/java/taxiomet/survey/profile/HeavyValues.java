@@ -15,11 +15,11 @@ public final class HeavyValues {
 
     private int size;
 
-    /** Counts a value in some more rows, if it is one of these. */
-    void count(long hash, int times) {
+    /** Counts a value once more, if it is one of these. */
+    void count(long hash) {
         int slot = slotOf(hash);
         if (hashes[slot] != 0) {
-            rows[slot] += times;
+            rows[slot]++;
         }
     }
 

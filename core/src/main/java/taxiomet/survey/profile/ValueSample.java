@@ -50,24 +50,32 @@ public final class ValueSample {
     }
 
     /**
-     * Counts a value in some more rows.
+     * Counts a value once more.
      *
      * @param hash of the value; not 0
-     * @param times how many rows
      */
-    void add(long hash, byte[] bytes, int start, int length, int times) {
+    void add(long hash, byte[] bytes, int start, int length) {
         if (heavy != null) {
-            heavy.count(hash, times);
+            heavy.count(hash);
         }
         if (!wouldHold(hash)) {
             return;
         }
         int slot = slotOf(hash);
         if (slots[slot] == 0) {
-            insert(slot, hash, times, bytes, start, length);
+            insert(slot, hash, 1, bytes, start, length);
         } else if (level == 0) {
-            rows[slot] += times;
+            rows[slot]++;
             haveOneSpelling &= isSpelled(slot, bytes, start, length);
+        }
+    }
+
+    /** Counts a value once more that has been added as it is written now. */
+    void addAgain(long hash) {
+        if (heavy != null) {
+            heavy.count(hash);
+        } else {
+            rows[slotOf(hash)]++;
         }
     }
 
@@ -90,7 +98,7 @@ public final class ValueSample {
             long hash = hashes[row];
             if (level > 0 && !wouldHold(hash)) {
                 if (!heavy.isEmpty()) {
-                    heavy.count(hash, 1);
+                    heavy.count(hash);
                 }
             } else {
                 addPlain(hash, bytes, cells.start(row), cells.length(row));
@@ -102,7 +110,7 @@ public final class ValueSample {
     private void addPlain(long hash, byte[] bytes, int start, int length) {
         int slot = slotOf(hash);
         if (slots[slot] == 0 || level > 0) {
-            add(hash, bytes, start, length, 1);
+            add(hash, bytes, start, length);
         } else {
             rows[slot]++;
             haveOneSpelling &= lengths[slot] == length;

@@ -28,8 +28,8 @@ class SketchesTest {
     private static ValueSample sample(long from, long to) {
         ValueSample sample = new ValueSample(1 << 14);
         for (long value = from; value < to; value++) {
-            sample.add(hash(value), NOTHING, 0, 0, 1);
-            sample.add(hash(value), NOTHING, 0, 0, 1);
+            sample.add(hash(value), NOTHING, 0, 0);
+            sample.add(hash(value), NOTHING, 0, 0);
         }
         return sample;
     }
@@ -122,7 +122,7 @@ class SketchesTest {
         ValueSample sample = new ValueSample(1 << 14);
         for (String value : values) {
             byte[] utf8 = ("<" + value + ">").getBytes(StandardCharsets.UTF_8);
-            sample.add(hash(value.hashCode()), utf8, 1, utf8.length - 2, 1);
+            sample.add(hash(value.hashCode()), utf8, 1, utf8.length - 2);
         }
         return sample;
     }
