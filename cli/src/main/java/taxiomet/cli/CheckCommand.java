@@ -20,6 +20,7 @@ import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.option.PageOptions;
+import taxiomet.cli.option.PersonalOptions;
 import taxiomet.cli.option.ResultOptions;
 import taxiomet.cli.option.TableNames;
 import taxiomet.cli.option.UsableCharter;
@@ -118,6 +119,9 @@ final class CheckCommand implements Callable<Integer> {
     private ResultOptions wanted;
 
     @Mixin
+    private PersonalOptions personal;
+
+    @Mixin
     private EngineOptions engine;
 
     @Mixin
@@ -141,7 +145,7 @@ final class CheckCommand implements Callable<Integer> {
         Optional<EvidenceOutput> evidenceOutput =
                 Optional.ofNullable(evidence).map(folder -> new EvidenceOutput(folder, isPerOwner, force));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
-        Charter charter = new UsableCharter(terminal, source, charterFile, quiet).forCheck();
+        Charter charter = personal.toldBy(new UsableCharter(terminal, source, charterFile, quiet).forCheck());
         CheckOptions options = new CheckOptions(
                 tables(charter),
                 examples,

@@ -21,12 +21,11 @@ import taxiomet.cli.option.BehaviourOptions;
 import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.EngineOptions;
-import taxiomet.cli.option.KeyText;
 import taxiomet.cli.option.LinkTrials;
 import taxiomet.cli.option.PageOptions;
+import taxiomet.cli.option.PersonalOptions;
 import taxiomet.cli.option.ProposalOptions;
 import taxiomet.cli.option.ResultOptions;
-import taxiomet.cli.option.TableNames;
 import taxiomet.cli.option.UsableCharter;
 import taxiomet.cli.output.CopyFolder;
 import taxiomet.cli.output.Outputs;
@@ -40,7 +39,6 @@ import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
 import taxiomet.finding.ActionComparison;
 import taxiomet.finding.RehearsalResult;
-import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.proposal.Proposal;
 import taxiomet.proposal.ProposalException;
 import taxiomet.rehearse.LinkTrial;
@@ -163,6 +161,9 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
     private ResultOptions wanted;
 
     @Mixin
+    private PersonalOptions personal;
+
+    @Mixin
     private EngineOptions engine;
 
     @Mixin
@@ -243,7 +244,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         }
         Server asked = behaviour.behaviour(terminal);
         Charter declared = new UsableCharter(terminal, source, proposal.charter(), quiet).forRehearsal(asked);
-        Charter charter = behaviour.tried(declared);
+        Charter charter = behaviour.tried(personal.toldBy(declared));
         Instant moment = behaviour.moment();
         Proposal proposed = behaviour.proposal(proposal.changes(charter, moment), moment);
         Server whose = asked == null ? charter.behavesAs() : asked;
@@ -262,6 +263,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                         engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
             progress.concluding();
             RehearsalResult result = rehearsal.result();
+            requireRevealed(declared, result);
             RehearsalJson asJson = new RehearsalJson(result, provenance());
             reportFiles.write((format, file) -> {
                 if (format.equals("json")) {
@@ -275,7 +277,8 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             }
             script.ifPresent(output -> output.write(charter, rehearsal, whose));
             if (why != null) {
-                tellWhy(charter, rehearsal);
+                new RowWays(charter, why.get(0), why.get(1))
+                        .write(rehearsal, wanted.isJson(), common, terminal, provenance());
             } else if (wanted.isJson()) {
                 asJson.write(terminal.out());
             } else {
@@ -289,6 +292,19 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                                         + (result.isAccepted() ? "" : ", without what is blocked"));
             }
             return wanted.failOn().isMetBy(result.severities()) ? ExitStatus.FINDINGS : ExitStatus.SOUND;
+        }
+    }
+
+    /** Before anything is written. */
+    private void requireRevealed(Charter charter, RehearsalResult result) {
+        List<String> changed =
+                result.tables().stream().map(RehearsalResult.TableChange::table).toList();
+        if (into != null) {
+            List<String> all = charter.tables().stream().map(Table::name).toList();
+            personal.requireRevealed(charter, "--into", isWhole ? all : changed);
+        }
+        if (writeSql != null) {
+            personal.requireRevealed(charter, "--write-sql", changed);
         }
     }
 
@@ -345,40 +361,6 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             outputs.tell("");
         }
         return ExitStatus.SOUND;
-    }
-
-    private void tellWhy(Charter charter, Rehearsal rehearsal) throws IOException {
-        TableNames.require(charter, why.get(0));
-        Table table = charter.table(why.get(0));
-        List<String> columns = table.namingKey();
-        Ways ways = why(rehearsal, KeyText.readings(why.get(1), columns.size()), columns);
-        if (wanted.isJson()) {
-            RehearsalJson.writeWays(ways, provenance(), charter.name(), terminal.out());
-        } else {
-            RehearsalText.writeWays(
-                    why.get(0) + " " + why.get(1),
-                    ways,
-                    terminal.width(),
-                    terminal.hasColor(common.color()),
-                    terminal.out()::println);
-        }
-    }
-
-    /** The first reading of the key that names a row. */
-    private Ways why(Rehearsal rehearsal, List<List<String>> readings, List<String> columns) {
-        if (readings.isEmpty() || columns.isEmpty()) {
-            throw new UsageException("--why " + why.get(0) + ": the key of this table has " + columns.size()
-                    + " columns" + (columns.isEmpty() ? "" : ": " + String.join(", ", columns)));
-        }
-        for (int i = 0; ; i++) {
-            try {
-                return rehearsal.why(why.get(0), readings.get(i));
-            } catch (ProposalException e) {
-                if (i + 1 == readings.size()) {
-                    throw e;
-                }
-            }
-        }
     }
 
     private void show(Outputs outputs, RehearsalResult result) throws IOException {

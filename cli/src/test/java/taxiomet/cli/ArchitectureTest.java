@@ -40,8 +40,8 @@ class ArchitectureTest {
     static final ArchRule CORE_DEPENDS_ON_JAVA_AND_TWO_LIBRARIES = classes()
             .that(OF_CORE)
             .should()
-            .onlyDependOnClassesThat(OF_CORE.or(
-                    JavaClass.Predicates.resideInAnyPackage("java..", "com.google.re2j..", "com.dynatrace.hash4j..")));
+            .onlyDependOnClassesThat(OF_CORE.or(JavaClass.Predicates.resideInAnyPackage(
+                    "java..", "javax.crypto..", "com.google.re2j..", "com.dynatrace.hash4j..")));
 
     /** The rule above holds for nothing where core's classes are not found. */
     @ArchTest

@@ -124,7 +124,7 @@ class DocumentsTest {
         require("ways", "rehearse", CHARTER, MERGE, "--json", "--why", "keeper", "K-012");
         require("ways", "rehearse", CHARTER, BLOCKED, "--json", "--why", "apiary", "7");
         require("problems", "rehearse", CHARTER, "-e", "DELETE FROM nobody", "--json");
-        Program.run("rehearse", CHARTER, MERGE, "--report", in("merge.json"), "--into", in("merged"));
+        Program.run("rehearse", CHARTER, MERGE, "--report", in("merge.json"), "--into", in("merged"), "--reveal");
         file("rehearsal", "merge.json");
         file("undo", "merged/undo.json");
     }

@@ -199,8 +199,15 @@ class SameFindingsTest {
     /** What a check says, without where rows stand. */
     private JsonNode findings(Path charter, String... more) throws IOException {
         Path evidence = folder.resolve("evidence of " + charter.getFileName());
-        List<String> words = new ArrayList<>(
-                List.of("check", charter.toString(), "--json", "--examples", "100", "--evidence", evidence.toString()));
+        List<String> words = new ArrayList<>(List.of(
+                "check",
+                charter.toString(),
+                "--json",
+                "--reveal",
+                "--examples",
+                "100",
+                "--evidence",
+                evidence.toString()));
         words.addAll(List.of(more));
         Program check = Program.run(words.toArray(new String[0]));
         assertThat(check.status()).as(check.err()).isEqualTo(1);

@@ -16,6 +16,7 @@ import java.util.Optional;
  * @param generated whether the database numbers rows that leave the column out
  * @param isWordInteger whether the type was declared by the very word INTEGER: SQLite takes such a primary key for the row's own number
  * @param notesGaps whether numbers that no row has, between the least and the greatest, are worth a note
+ * @param isPersonal whether its values are shown as pseudonyms alone
  */
 public record Column(
         String name,
@@ -31,6 +32,7 @@ public record Column(
         Generated generated,
         boolean isWordInteger,
         boolean notesGaps,
+        boolean isPersonal,
         Severity severity) {
 
     /** Who numbers a row. */
@@ -60,6 +62,27 @@ public record Column(
                 generated,
                 isInteger,
                 notesGaps,
+                isPersonal,
+                severity);
+    }
+
+    /** The same column, its values personal or not. */
+    public Column asPersonal(boolean isSo) {
+        return new Column(
+                name,
+                type,
+                isRequired,
+                length,
+                values,
+                pattern,
+                comparison,
+                format,
+                decimalComma,
+                defaultValue,
+                generated,
+                isWordInteger,
+                notesGaps,
+                isSo,
                 severity);
     }
 
@@ -78,6 +101,7 @@ public record Column(
                 Optional.empty(),
                 Generated.NEVER,
                 type.name() == ColumnType.Name.INTEGER,
+                false,
                 false,
                 Severity.ERROR);
     }

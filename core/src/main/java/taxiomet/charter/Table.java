@@ -62,6 +62,11 @@ public record Table(
                 name, schema, rows, columns, primaryKey, uniqueKeys, others, rules, label, totals, area, owner);
     }
 
+    /** The same table with other columns, of the same names. */
+    public Table withColumns(List<Column> others) {
+        return new Table(name, schema, rows, others, primaryKey, uniqueKeys, links, rules, label, totals, area, owner);
+    }
+
     /** The same table with its rows somewhere else. */
     public Table withRows(RowsPlace others) {
         return new Table(

@@ -23,6 +23,7 @@ import taxiomet.finding.CheckResult.Remark;
 import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
+import taxiomet.personal.VeiledCheck;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.TableSource;
 import taxiomet.rows.Undeclared;
@@ -106,7 +107,9 @@ public final class CheckRun implements AutoCloseable {
         lookAgain(inAll);
         List<Finding> findings = new FindingAssembler(plan.plan(), sources).assemble(plan.findingsWithoutRows());
         plan.plan().told();
-        result = new CheckResult(charter.name(), tableResults(), plan.linkResults(), plan.ruleResults(), findings);
+        CheckResult whole =
+                new CheckResult(charter.name(), tableResults(), plan.linkResults(), plan.ruleResults(), findings);
+        result = new VeiledCheck(charter, context.secret()).of(whole);
     }
 
     /**

@@ -1,6 +1,7 @@
 package taxiomet.rehearse;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -37,18 +38,22 @@ final class KeySearch {
     void require(int[] columns, Object wanted, List<String> written) {
         List<Near> near = new ArrayList<>();
         boolean[] isThere = {false};
+        boolean isPersonal =
+                Arrays.stream(columns).anyMatch(column -> table.column(column).isPersonal());
         String text = shown(written);
         source.read(columns, batch -> {
             for (int row = 0; row < batch.size() && !isThere[0]; row++) {
                 List<String> cells = cells(batch, row);
                 isThere[0] = wanted.equals(ListedCondition.keyOfCells(table, columns, cells));
-                note(near, shown(cells), text);
+                if (!isPersonal) {
+                    note(near, shown(cells), text);
+                }
             }
         });
         if (!isThere[0]) {
             String like = near.stream().map(Near::key).collect(Collectors.joining(", "));
             throw new ProposalException(
-                    table.table().name() + " " + text,
+                    table.table().name() + " " + (isPersonal ? "with this key" : text),
                     "there is no such row",
                     like.isEmpty() ? "" : "did you mean " + like + "?");
         }

@@ -3,7 +3,9 @@ package taxiomet.rehearse;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import taxiomet.charter.Charter;
@@ -14,6 +16,8 @@ import taxiomet.finding.RehearsalResult.EffectKind;
 import taxiomet.finding.RehearsalResult.EffectRow;
 import taxiomet.finding.RehearsalResult.RowName;
 import taxiomet.finding.RehearsalResult.Ways;
+import taxiomet.personal.Pseudonyms;
+import taxiomet.personal.VeiledRehearsal;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Proposal;
 import taxiomet.proposal.ProposalException;
@@ -33,10 +37,14 @@ import taxiomet.work.RunContext;
 public final class Rehearsal implements AutoCloseable {
     private final RehearsalRun run;
     private final RehearsalResult result;
+    private final Pseudonyms pseudonyms;
+    private final VeiledRehearsal veiled;
 
-    private Rehearsal(RehearsalRun run, RehearsalResult result) {
+    private Rehearsal(RehearsalRun run, RehearsalResult result, Pseudonyms pseudonyms) {
         this.run = run;
-        this.result = result;
+        this.pseudonyms = pseudonyms;
+        this.veiled = new VeiledRehearsal(pseudonyms);
+        this.result = pseudonyms.isAny() ? veiled.of(result, words(result)) : result;
     }
 
     /**
@@ -53,9 +61,10 @@ public final class Rehearsal implements AutoCloseable {
             RehearsalOptions options,
             Function<Table, TableSource> open,
             RunContext context) {
-        RehearsalRun run = new RehearsalRun(charter, proposal, options, context);
+        Pseudonyms pseudonyms = new Pseudonyms(charter, context.secret());
+        RehearsalRun run = new RehearsalRun(pseudonyms.charter(), proposal, options, context);
         try {
-            return new Rehearsal(run, run.run(open));
+            return new Rehearsal(run, run.run(open), pseudonyms);
         } catch (RuntimeException | Error e) {
             run.close();
             throw e;
@@ -87,12 +96,59 @@ public final class Rehearsal implements AutoCloseable {
             if (outcome.change() != null && outcome.isAccepted() && Change.namesByNumber(outcome.change())) {
                 for (Effect effect : outcome.effects()) {
                     if (effect.steps() == 0 && run.hasCopy(effect.row())) {
-                        return Optional.of(run.names().of(effect.row()));
+                        return Optional.of(veiled.of(run.names().of(effect.row())));
                     }
                 }
             }
         }
         return Optional.empty();
+    }
+
+    /** The changes as they were written, but for personal values of the rows that they touch. */
+    private List<String> words(RehearsalResult whole) {
+        List<String> all = new ArrayList<>();
+        for (int i = 0; i < whole.changes().size(); i++) {
+            Map<String, String> names = new HashMap<>();
+            for (Effect effect : run.outcomes().get(i).effects()) {
+                addPersonal(effect, names);
+                requireNoPseudonym(effect, whole.changes().get(i).place());
+            }
+            all.add(VeiledRehearsal.words(whole.changes().get(i).words(), names));
+        }
+        return all;
+    }
+
+    /** What stands in evidence for a value must not be written in its place. */
+    private static void requireNoPseudonym(Effect effect, String place) {
+        ReachedTable table = effect.row().table;
+        for (int column : table.columnsKept()) {
+            if (effect.after() != null && table.column(column).isPersonal()) {
+                String value = table.codec(column).write(effect.after()[table.slotOf(column)]);
+                if (Pseudonyms.isOne(value)) {
+                    throw new ProposalException(
+                            place,
+                            "`" + value + "` is a pseudonym, and no value of "
+                                    + table.table().name() + "."
+                                    + table.column(column).name(),
+                            "write the value itself, or leave the column out");
+                }
+            }
+        }
+    }
+
+    private void addPersonal(Effect effect, Map<String, String> names) {
+        ReachedTable table = effect.row().table;
+        for (int column : table.columnsKept()) {
+            String name = table.column(column).name();
+            if (pseudonyms.isPersonal(table.table().name(), name)) {
+                for (Object[] cells : new Object[][] {effect.before(), effect.after()}) {
+                    String value = cells == null ? null : table.codec(column).write(cells[table.slotOf(column)]);
+                    if (value != null) {
+                        names.put(value, pseudonyms.of(table.table().name(), name, value));
+                    }
+                }
+            }
+        }
     }
 
     /** What the proposal would do. */
@@ -111,12 +167,13 @@ public final class Rehearsal implements AutoCloseable {
             for (int i = 0; i < run.outcomes().size(); i++) {
                 ChangeOutcome outcome = run.outcomes().get(i);
                 for (Effect effect : outcome.effects()) {
-                    reader.accept(effectRow(i, outcome, effect));
+                    reader.accept(veiled.of(effectRow(i, outcome, effect)));
                 }
                 int change = i;
                 outcome.refusals()
                         .all()
-                        .forEach((rule, refused) -> refused.forEach(row -> reader.accept(inTheWay(change, rule, row))));
+                        .forEach((rule, refused) ->
+                                refused.forEach(row -> reader.accept(veiled.of(inTheWay(change, rule, row)))));
             }
         };
     }
@@ -178,7 +235,7 @@ public final class Rehearsal implements AutoCloseable {
         if (ways.isEmpty() && inTheWay.isEmpty()) {
             new KeySearch(run.source(table), reached).require(columns, wanted, key);
         }
-        return new Ways(ways, inTheWay);
+        return veiled.of(new Ways(ways, inTheWay));
     }
 
     private static boolean isNamed(ReachedRow row, int[] columns, Object key) {

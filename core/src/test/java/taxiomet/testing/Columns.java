@@ -48,6 +48,7 @@ public final class Columns {
                 of.generated(),
                 of.isWordInteger(),
                 parts.notesGaps,
+                of.isPersonal(),
                 parts.severity);
     }
 

@@ -79,6 +79,7 @@ public final class TestTable {
                 isNumbered ? Column.Generated.BY_DEFAULT : Column.Generated.NEVER,
                 type.equals("integer"),
                 false,
+                false,
                 Severity.ERROR);
     }
 

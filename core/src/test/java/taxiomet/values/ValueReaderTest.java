@@ -30,6 +30,7 @@ class ValueReaderTest {
                 Column.Generated.NEVER,
                 false,
                 false,
+                false,
                 Severity.ERROR);
         return ValueReader.of(column);
     }

@@ -323,6 +323,9 @@ public final class CharterWriter {
         if (column.generated() != Generated.NEVER) {
             parts.add("generated: " + (column.generated() == Generated.ALWAYS ? "always" : "by default"));
         }
+        if (column.isPersonal()) {
+            parts.add("personal: yes");
+        }
         if (column.notesGaps()) {
             parts.add("gaps: note");
         }

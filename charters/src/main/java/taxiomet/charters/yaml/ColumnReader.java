@@ -31,6 +31,7 @@ final class ColumnReader {
             "default",
             "generated",
             "gaps",
+            "personal",
             "severity");
     private static final int LONGEST_PATTERN = 1_000;
     private static final ColumnType UNKNOWN_TYPE = ColumnType.of(ColumnType.Name.TEXT);
@@ -52,7 +53,7 @@ final class ColumnReader {
             problems.form(node, "column `" + name.text() + "` is a type or a mapping, not " + node.words(), "");
             return Column.of(name.text(), UNKNOWN_TYPE);
         }
-        Fields fields = new Fields(problems, map, "column `" + name.text() + "`", KEYS, List.of("personal"));
+        Fields fields = new Fields(problems, map, "column `" + name.text() + "`", KEYS, List.of());
         fields.require("type");
         Optional<ColumnType> known = fields.scalar("type", "a SQL type").flatMap(this::type);
         ColumnType type = known.orElse(UNKNOWN_TYPE);
@@ -73,6 +74,7 @@ final class ColumnReader {
                         .filter(ColumnReader::isWordInteger)
                         .isPresent(),
                 notesGaps(fields, type),
+                fields.truth("personal", false),
                 TableReader.severity(fields));
         if (known.isPresent()) {
             requireFitting(fields, column);

@@ -186,7 +186,7 @@ class CharterProblemsTest {
                   hive:
                     rows: {table: coop.hive}
                     columns:
-                      hive_id: {type: integer, personal: yes}
+                      hive_id: {type: integer, personal: perhaps}
                       apiary_id: integer
                     primary_key: hive_id
                     foreign_keys:
@@ -198,7 +198,7 @@ class CharterProblemsTest {
                 "2:1|`database`|not work yet",
                 "3:1|`accept`|not work yet",
                 "6:12|`table`|not work yet",
-                "8:32|`personal`|not work yet",
+                "8:42|`personal`",
                 "14:16|there is no link `hive_hiv`|`hive_hive`",
                 "15:14|there is no column `apiry_id`|`apiary_id`");
     }

@@ -26,6 +26,7 @@ public enum OptionGroup {
             "What is shown",
             "--full",
             "--examples",
+            "--reveal",
             "--why",
             "--compare-actions",
             "--json",

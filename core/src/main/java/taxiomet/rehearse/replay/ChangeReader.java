@@ -11,11 +11,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import taxiomet.charter.Column;
 import taxiomet.charter.DefaultValue;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.InQuery;
 import taxiomet.expression.DivisionByZero;
 import taxiomet.expression.Evaluator;
+import taxiomet.personal.Pseudonyms;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Input;
 import taxiomet.proposal.Origin;
@@ -193,12 +195,17 @@ public final class ChangeReader {
                 if (row.isChanged() || holds(table, columns[i], row, seen)) {
                     continue;
                 }
-                String now = table.codec(columns[i]).write(row.value(columns[i]));
+                Column column = table.column(columns[i]);
+                if (column.isPersonal() && Pseudonyms.isOne(seen)) {
+                    // Evidence has pseudonyms there, which say nothing to another run.
+                    continue;
+                }
+                String now = Pseudonyms.hidden(column, table.codec(columns[i]).write(row.value(columns[i])));
                 faults.add(new ProposalException(
                         line.place(),
                         "row " + line.at().orElseThrow().row() + " no longer holds what stands beside it: "
                                 + change.columns().get(i) + " is " + (now == null ? "null" : "`" + now + "`")
-                                + ", not " + (seen == null ? "null" : "`" + seen + "`"),
+                                + ", not " + (seen == null ? "null" : "`" + Pseudonyms.hidden(column, seen) + "`"),
                         "check again, and take the line from the new evidence"));
             }
         }
@@ -244,7 +251,7 @@ public final class ChangeReader {
             if (counts[i] > 1 && isByKey) {
                 throw new ProposalException(
                         line.place(),
-                        counts[i] + " rows of " + table.table().name() + " have " + named(columns, line.key())
+                        counts[i] + " rows of " + table.table().name() + " have " + named(table, columns, line.key())
                                 + ", and one is meant",
                         "add columns that tell them apart, or mend the duplicates first");
             }
@@ -259,7 +266,7 @@ public final class ChangeReader {
                 Change.ListedRow line = lines.get(i);
                 lost.add(new ProposalException(
                         line.place(),
-                        "no row of " + table.table().name() + " has " + named(columns, line.key()),
+                        "no row of " + table.table().name() + " has " + named(table, columns, line.key()),
                         "take the line out, or correct its key"));
             }
         }
@@ -268,17 +275,20 @@ public final class ChangeReader {
         }
     }
 
-    private static String named(List<String> columns, List<String> key) {
+    private static String named(ReachedTable table, List<String> columns, List<String> key) {
         List<String> parts = new ArrayList<>();
         for (int i = 0; i < columns.size(); i++) {
-            String cell = key.get(i);
+            String cell = Pseudonyms.hidden(table.table().column(columns.get(i)), key.get(i));
             parts.add(columns.get(i) + " " + (cell == null ? "null" : "`" + cell + "`"));
         }
         return String.join(", ", parts);
     }
 
-    /** How the rows that a change names are written. */
-    /** @param inTurn whether an assignment sees what those before it have given, and not the row as it was */
+    /**
+     * How the rows that a change names are written.
+     *
+     * @param inTurn whether an assignment sees what those before it have given, and not the row as it was
+     */
     Assigner assigner(Change change, boolean inTurn) {
         ReachedTable table = rows.table(change.table());
         if (change instanceof Change.Update update) {

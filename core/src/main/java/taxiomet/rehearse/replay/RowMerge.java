@@ -12,6 +12,7 @@ import java.util.Set;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Key;
 import taxiomet.finding.RefusalKind;
+import taxiomet.personal.Pseudonyms;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Change.Combination;
 import taxiomet.proposal.Origin;
@@ -269,16 +270,24 @@ final class RowMerge {
         if (found.isEmpty() && rows.misses() == 0) {
             throw new ProposalException(
                     origin.place(),
-                    "no row of " + table.table().name() + " has the key " + String.join(", ", key),
+                    "no row of " + table.table().name() + " has the key " + shown(table, columns, key),
                     "correct the key");
         }
         if (found.size() > 1 && rows.misses() == 0) {
             throw new ProposalException(
                     origin.place(),
-                    found.size() + " rows of " + table.table().name() + " have the key " + String.join(", ", key),
+                    found.size() + " rows of " + table.table().name() + " have the key " + shown(table, columns, key),
                     "mend the duplicates first");
         }
         return found.stream().findFirst();
+    }
+
+    private static String shown(ReachedTable table, int[] columns, List<String> key) {
+        List<String> parts = new ArrayList<>();
+        for (int i = 0; i < columns.length; i++) {
+            parts.add(Pseudonyms.hidden(table.column(columns[i]), key.get(i)));
+        }
+        return String.join(", ", parts);
     }
 
     private interface ValuesOf {

@@ -60,6 +60,7 @@ public final class Classifier {
                 plain.generated(),
                 plain.isWordInteger(),
                 plain.notesGaps(),
+                false,
                 plain.severity()));
     }
 

@@ -77,6 +77,7 @@ public final class Declarations {
                 Column.Generated.NEVER,
                 type.name() == ColumnType.Name.INTEGER,
                 false,
+                false,
                 Severity.ERROR);
     }
 
