@@ -349,8 +349,14 @@ class VetTest {
         Path anew = demo.resolve("anew.yaml");
         Program.run("vet", demo.resolve("charter.yaml").toString(), "--write-charter", anew.toString());
         assertThat(Files.readString(anew)).contains("rows: keepers.csv").contains("acyclic: yes");
-        assertThat(Program.run("check", anew.toString()).out())
-                .isEqualTo(Program.run("check", demo.resolve("charter.yaml").toString())
-                        .out());
+        assertThat(Files.readString(anew)).contains("personal: yes");
+        String before = Program.run("check", demo.resolve("charter.yaml").toString(), "--reveal")
+                .out();
+        // The commands that it names hold the name of the charter, and lines break there otherwise.
+        assertThat(Program.run("check", anew.toString(), "--reveal")
+                        .out()
+                        .replace("anew.yaml", "charter.yaml")
+                        .replaceAll("\\s+", " "))
+                .isEqualTo(before.replaceAll("\\s+", " "));
     }
 }

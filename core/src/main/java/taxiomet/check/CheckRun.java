@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.LongSupplier;
+import taxiomet.cause.Causes;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Key;
 import taxiomet.charter.Owner;
@@ -109,7 +110,8 @@ public final class CheckRun implements AutoCloseable {
         plan.plan().told();
         CheckResult whole =
                 new CheckResult(charter.name(), tableResults(), plan.linkResults(), plan.ruleResults(), findings);
-        result = new VeiledCheck(charter, context.secret()).of(whole);
+        CheckResult veiled = new VeiledCheck(charter, context.secret()).of(whole);
+        result = options.hinted() == 0 ? veiled : veiled.with(Causes.of(charter, veiled));
     }
 
     /**

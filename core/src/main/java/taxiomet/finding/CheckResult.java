@@ -10,18 +10,36 @@ import taxiomet.charter.Severity;
  * @param title what the charter is called
  * @param tables the tables that were judged, as the charter declares them
  * @param findings the worst first
+ * @param causes what would cure them, in the order in which it is best done; none where nobody looked for them
  */
 public record CheckResult(
         String title,
         List<TableResult> tables,
         List<LinkResult> links,
         List<RuleResult> rules,
-        List<Finding> findings) {
+        List<Finding> findings,
+        List<Cause> causes) {
+    /** A result of which causes are not known. */
+    public CheckResult(
+            String title,
+            List<TableResult> tables,
+            List<LinkResult> links,
+            List<RuleResult> rules,
+            List<Finding> findings) {
+        this(title, tables, links, rules, findings, List.of());
+    }
+
     public CheckResult {
         tables = List.copyOf(tables);
         links = List.copyOf(links);
         rules = List.copyOf(rules);
         findings = List.copyOf(findings);
+        causes = List.copyOf(causes);
+    }
+
+    /** The same result with causes. */
+    public CheckResult with(List<Cause> others) {
+        return new CheckResult(title, tables, links, rules, findings, others);
     }
 
     /**

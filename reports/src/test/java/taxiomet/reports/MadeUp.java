@@ -11,6 +11,7 @@ import java.util.Optional;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Problem;
 import taxiomet.charter.Severity;
+import taxiomet.finding.Cause;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.CheckResult.Remark;
@@ -193,7 +194,7 @@ final class MadeUp {
                 List.of("hive_id"),
                 0,
                 new Finding.Gaps(2, 4, List.of(new Finding.Gap(3, 3), new Finding.Gap(7, 9)))));
-        return new CheckResult(
+        CheckResult result = new CheckResult(
                 "Merrow Vale",
                 List.of(
                         table("hive", 12_345, 1_240, List.of("hive_id", "name", "apiary_id", "frames")),
@@ -216,6 +217,57 @@ final class MadeUp {
                         Optional.of(new ChildrenTally(2, 1, 0, 0, 12_336, 12_336)))),
                 List.of(new RuleResult("hive", "few", "frames < 12", false, false, 12_000, 344, 1, 1)),
                 findings);
+        return result.with(causes());
+    }
+
+    private static Cause cause(
+            Cause.What what,
+            List<String> values,
+            List<String> meant,
+            Hint.Kind hint,
+            long count,
+            List<String> differsIn,
+            Cause.Cure... cures) {
+        boolean isOfParent = what == Cause.What.ENTER_PARENT;
+        return new Cause(
+                what,
+                cures[0].kind(),
+                isOfParent ? "apiary" : "hive",
+                isOfParent ? "primary_key" : cures[0].at(),
+                List.of(what == Cause.What.KEEP_ONE ? "hive_id" : "apiary_id"),
+                values,
+                meant,
+                Optional.ofNullable(hint),
+                "apiary",
+                count,
+                what == Cause.What.MEND_ROW || what == Cause.What.KEEP_ONE
+                        ? Optional.of(new Cause.Place("hives.csv", 17, false))
+                        : Optional.empty(),
+                differsIn,
+                List.of(cures));
+    }
+
+    /** One of each kind, with values that mean no good. */
+    private static List<Cause> causes() {
+        Cause.Cure orphans = new Cause.Cure(FindingKind.ORPHAN, "hive", "hive_apiary", 1_234);
+        Cause.Cure one = new Cause.Cure(FindingKind.ORPHAN, "hive", "hive_apiary", 1);
+        Cause.Cure twice = new Cause.Cure(FindingKind.DUPLICATE, "hive", "primary_key", 2);
+        Cause.Cure malformed = new Cause.Cure(FindingKind.MALFORMED_ROW, "hive", "hive", 1);
+        return List.of(
+                cause(Cause.What.ENTER_PARENT, List.of("77"), List.of(), null, 0, List.of(), orphans, one),
+                cause(Cause.What.RESPELL, List.of(), List.of(), Hint.Kind.OTHER_CASE, 41, List.of(), orphans),
+                cause(Cause.What.RESPELL, List.of("a'b "), List.of("a'b"), Hint.Kind.TRIMMED, 1, List.of(), one),
+                cause(Cause.What.EMPTY, List.of("0"), List.of(), Hint.Kind.STANDS_FOR_NOTHING, 1, List.of(), one),
+                cause(
+                        Cause.What.KEEP_ONE,
+                        List.of("$(reboot)\u202E\u001B[31m"),
+                        List.of(),
+                        null,
+                        3,
+                        List.of("name", "frames", "kind", "set_up_on"),
+                        twice),
+                cause(Cause.What.MEND_ROW, List.of(), List.of(), null, 0, List.of(), malformed, orphans),
+                cause(Cause.What.MEND_EACH, List.of(), List.of(), null, 0, List.of(), orphans));
     }
 
     private static RowName name(String table, String... key) {

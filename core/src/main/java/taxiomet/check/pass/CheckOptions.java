@@ -12,14 +12,15 @@ import java.util.Set;
  */
 public record CheckOptions(Set<String> only, int examples, int hinted) {
     private static final int LEAST_NAMED_VALUES = 3;
+    private static final int MOST_NAMED_VALUES = 50;
 
     public CheckOptions {
         only = Set.copyOf(only);
     }
 
-    /** How many of the different values without a parent a finding names, however few rows it shows. */
+    /** How many of the different values without a parent a finding names, however few rows it shows: those that are hinted at too. */
     public int namedValues() {
-        return Math.max(LEAST_NAMED_VALUES, examples);
+        return Math.max(Math.max(LEAST_NAMED_VALUES, examples), Math.min(hinted, MOST_NAMED_VALUES));
     }
 
     /** Whether a table is among those to judge. */

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import taxiomet.charter.Key;
 import taxiomet.charter.Severity;
+import taxiomet.finding.Cause;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.CheckResult.RuleResult;
@@ -18,6 +19,7 @@ import taxiomet.finding.Finding.MissingValue;
 import taxiomet.finding.Finding.Reason;
 import taxiomet.finding.FindingKind;
 import taxiomet.finding.Hint;
+import taxiomet.reports.CauseWords;
 import taxiomet.reports.EvidenceFields;
 
 /** The result of a check as JSON: exact counts, and the examples. */
@@ -81,6 +83,11 @@ public final class CheckJson {
             writeRule(rule);
         }
         json.writeEndArray();
+        json.writeArrayFieldStart("causes");
+        for (Cause cause : result.causes()) {
+            writeCause(cause);
+        }
+        json.writeEndArray();
         json.writeArrayFieldStart("findings");
         for (int i = 0; i < result.findings().size(); i++) {
             writeFinding(result.findings().get(i), evidenceFiles.isEmpty() ? null : evidenceFiles.get(i));
@@ -141,6 +148,35 @@ public final class CheckJson {
         json.writeNumberField("not_judged", rule.notJudged());
         json.writeNumberField("unknown", rule.unknown());
         json.writeNumberField("broken", rule.broken());
+        json.writeEndObject();
+    }
+
+    private void writeCause(Cause cause) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("do", cause.what().word());
+        json.writeStringField("words", CauseWords.toDo(cause));
+        json.writeStringField("finding", cause.finding().words());
+        json.writeStringField("table", cause.table());
+        json.writeStringField("at", cause.at());
+        JsonOutput.writeTexts(json, "columns", cause.columns());
+        JsonOutput.writeTexts(json, "values", cause.values());
+        JsonOutput.writeTexts(json, "meant", cause.meant());
+        if (cause.place().isPresent()) {
+            json.writeStringField("file", cause.place().get().part());
+            json.writeNumberField("row", cause.place().get().row());
+        }
+        json.writeNumberField("rows", cause.rows());
+        json.writeArrayFieldStart("cures");
+        for (Cause.Cure cure : cause.cures()) {
+            json.writeStartObject();
+            json.writeStringField("finding", cure.kind().words());
+            json.writeStringField("table", cure.table());
+            json.writeStringField("at", cure.at());
+            json.writeNumberField("rows", cure.rows());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeStringField("next", CauseWords.command(cause, provenance.charter()));
         json.writeEndObject();
     }
 

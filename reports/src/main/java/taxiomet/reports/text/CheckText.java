@@ -31,13 +31,21 @@ public final class CheckText implements ResultText {
     private final int width;
     private final boolean hasColor;
     private final Consumer<String> out;
+    private final String charter;
+
+    /** For a result of which no command is to be told. */
+    public CheckText(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
+        this(result, "charter.yaml", width, hasColor, out);
+    }
 
     /**
+     * @param charter as it was named
      * @param width of a line, in columns of a terminal
      * @param out takes one line at a time, without its end
      */
-    public CheckText(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
+    public CheckText(CheckResult result, String charter, int width, boolean hasColor, Consumer<String> out) {
         this.result = result;
+        this.charter = charter;
         this.width = width;
         this.hasColor = hasColor;
         this.out = out;
@@ -58,6 +66,7 @@ public final class CheckText implements ResultText {
         writeAnswer();
         out.accept("");
         writeTables();
+        new CausesText(result.causes(), charter, width, hasColor, out).write();
         for (Finding finding : result.findings()) {
             out.accept("");
             writeFinding(finding);

@@ -1,0 +1,56 @@
+package taxiomet.reports.text;
+
+import java.util.List;
+import java.util.function.Consumer;
+import taxiomet.finding.Cause;
+import taxiomet.reports.CauseWords;
+
+/** What to mend first, where there is more than one thing to be mended. */
+final class CausesText {
+    private static final int SHOWN = 5;
+    private static final int INDENT = 2;
+    /** A number and two blanks. */
+    private static final int BEHIND_NUMBER = INDENT + 3;
+
+    private static final int COMMAND_GOES_ON = BEHIND_NUMBER + 4;
+
+    private final List<Cause> causes;
+    private final String charter;
+    private final int width;
+    private final boolean hasColor;
+    private final Consumer<String> out;
+
+    /** @param charter as it was named */
+    CausesText(List<Cause> causes, String charter, int width, boolean hasColor, Consumer<String> out) {
+        this.causes = causes;
+        this.charter = charter;
+        this.width = width;
+        this.hasColor = hasColor;
+        this.out = out;
+    }
+
+    void write() {
+        if (causes.size() < 2) {
+            return;
+        }
+        out.accept("");
+        out.accept(Style.STRONG.apply("where to begin", hasColor));
+        for (int i = 0; i < Math.min(SHOWN, causes.size()); i++) {
+            Cause cause = causes.get(i);
+            String sentence = (i + 1) + "  " + CauseWords.toDo(cause) + ": " + CauseWords.cures(cause);
+            Paragraph.lines(CellText.escaped(sentence), INDENT, BEHIND_NUMBER, width)
+                    .forEach(out);
+            writeFaint(CellText.escaped(CauseWords.command(cause, charter)), BEHIND_NUMBER, COMMAND_GOES_ON);
+        }
+        if (causes.size() > SHOWN) {
+            writeFaint(
+                    "and " + Counted.of(causes.size() - SHOWN, "more cause") + "; --json tells them all",
+                    INDENT,
+                    INDENT);
+        }
+    }
+
+    private void writeFaint(String text, int indent, int hanging) {
+        Paragraph.lines(text, indent, hanging, width).forEach(line -> out.accept(Style.FAINT.apply(line, hasColor)));
+    }
+}
