@@ -181,14 +181,43 @@ public final class Causes {
                 .filter(each -> each.name().equals(missing.link()))
                 .findFirst()
                 .orElseThrow();
-        long told = 0;
+        long told = missing.commonest().stream().mapToLong(MissingValue::rows).sum();
+        boolean isMostUntold = told * 2 < finding.rows();
         for (MissingValue value : missing.commonest()) {
-            ofValue(finding, link, value).cures(finding, value.rows());
-            told += value.rows();
+            Draft draft = isMostUntold && isOfMissingParent(link, value)
+                    ? allMissing(finding, link, missing)
+                    : ofValue(finding, link, value);
+            draft.cures(finding, value.rows());
         }
         if (told < finding.rows()) {
-            each(finding).cures(finding, finding.rows() - told);
+            Draft rest = isMostUntold ? allMissing(finding, link, missing) : each(finding);
+            rest.cures(finding, finding.rows() - told);
         }
+    }
+
+    /** Where most values have not been looked at, it is not single parents that are missing. */
+    private Draft allMissing(Finding finding, ForeignKey link, Finding.Missing missing) {
+        Draft draft = draft(What.ENTER_PARENT, finding.kind(), link.parent(), link.parent(), link.name());
+        draft.columns = link.parentColumns();
+        draft.count = missing.distinct();
+        return draft;
+    }
+
+    private boolean isOfMissingParent(ForeignKey link, MissingValue value) {
+        return !isSlip(value)
+                && value.hint().flatMap(Hint::faultyParent).isEmpty()
+                && mismatch(link, value.values()).isEmpty()
+                && value.hint()
+                        .filter(hint -> hint.kind() == Hint.Kind.STANDS_FOR_NOTHING)
+                        .isEmpty();
+    }
+
+    /** Nobody makes the same slip twice: what several rows miss is likelier to be missing. */
+    private static boolean isSlip(MissingValue value) {
+        return value.hint()
+                .filter(hint -> !hint.parents().isEmpty())
+                .filter(hint -> hint.kind() != Hint.Kind.ONE_EDIT || value.rows() == 1)
+                .isPresent();
     }
 
     private Draft ofValue(Finding finding, ForeignKey link, MissingValue value) {
@@ -209,9 +238,7 @@ public final class Causes {
             draft.hint = hint.map(Hint::kind);
             return draft;
         }
-        // Nobody makes the same slip twice: what several rows miss is likelier to be missing.
-        boolean isSlip = hint.isPresent() && (hint.get().kind() != Hint.Kind.ONE_EDIT || value.rows() == 1);
-        if (isSlip && !hint.get().parents().isEmpty()) {
+        if (isSlip(value)) {
             Draft draft =
                     ofLink(What.RESPELL, finding, link, value, hint.get().kind().name());
             draft.hint = Optional.of(hint.get().kind());

@@ -123,6 +123,14 @@ class CausesTest {
     }
 
     @Test
+    void parents_that_are_missing_by_the_hundred_are_one_cause() {
+        IntStream.range(0, 300).forEach(i -> stays.add((1_000 + i) + "|2026-05-01|1"));
+        Cause cause = tables().check(new CheckOptions(Set.of(), 3, 50)).causes().get(0);
+        assertThat(words(cause)).isEqualTo("enter patient []: 300 orphan of stay");
+        assertThat(cause.count()).isEqualTo(300);
+    }
+
+    @Test
     void a_value_that_stands_for_nothing_may_be_left_empty_where_null_is_allowed() {
         meals.replaceAll(meal -> meal.startsWith("24|") || meal.startsWith("25|") || meal.startsWith("26|")
                 ? meal.replaceFirst("\\|[0-9]+\\|", "|0|")

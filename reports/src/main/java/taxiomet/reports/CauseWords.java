@@ -23,7 +23,11 @@ public final class CauseWords {
         String columns = String.join(", ", cause.columns());
         String place = cause.table() + (cause.columns().isEmpty() ? "" : " (" + columns + ")");
         return switch (cause.what()) {
-            case ENTER_PARENT -> "enter " + cause.table() + " " + written(cause.values()) + " (" + columns + ")";
+            case ENTER_PARENT ->
+                cause.count() > 1
+                        ? "enter " + String.format(Locale.ROOT, "%,d", cause.count()) + " rows of " + cause.table()
+                                + " (" + columns + "), or see whether all of its rows were read"
+                        : "enter " + cause.table() + " " + written(cause.values()) + " (" + columns + ")";
             case RESPELL -> respelled(cause, place);
             case EMPTY -> emptied(cause, place);
             case MEND_ROW ->
@@ -142,7 +146,7 @@ public final class CauseWords {
             return Optional.empty();
         }
         String table = name(cause.table());
-        if (cause.what() == What.ENTER_PARENT) {
+        if (cause.what() == What.ENTER_PARENT && !cause.values().isEmpty()) {
             return Optional.of("INSERT INTO " + table + " ("
                     + cause.columns().stream().map(CauseWords::name).collect(Collectors.joining(", ")) + ") VALUES ("
                     + cause.values().stream().map(CauseWords::literal).collect(Collectors.joining(", ")) + ")");

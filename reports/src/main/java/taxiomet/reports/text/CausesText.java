@@ -5,7 +5,7 @@ import java.util.function.Consumer;
 import taxiomet.finding.Cause;
 import taxiomet.reports.CauseWords;
 
-/** What to mend first, where there is more than one thing to be mended. */
+/** What to mend first, where that says more than the findings do. */
 final class CausesText {
     private static final int SHOWN = 5;
     private static final int INDENT = 2;
@@ -30,7 +30,8 @@ final class CausesText {
     }
 
     void write() {
-        if (causes.size() < 2) {
+        boolean isSaidByFinding = causes.size() == 1 && causes.get(0).what() == Cause.What.MEND_EACH;
+        if (causes.isEmpty() || isSaidByFinding) {
             return;
         }
         out.accept("");
