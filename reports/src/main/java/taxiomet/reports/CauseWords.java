@@ -104,7 +104,8 @@ public final class CauseWords {
             return "nothing can be said of its rows before";
         }
         Cure first = cause.cures().get(0);
-        if (cause.what() == What.MEND_EACH
+        boolean isOfItself = cause.what() == What.MEND_EACH || cause.what() == What.MEND_ROW;
+        if (isOfItself
                 && cause.cures().size() == 1
                 && first.kind() == cause.finding()
                 && first.table().equals(cause.table())) {
