@@ -263,4 +263,30 @@ class PersonalTest {
         assertThat(why.status()).isEqualTo(2);
         assertThat(why.err()).contains("there is no such row").doesNotContain("moorhen");
     }
+
+    @Test
+    void values_that_stand_where_names_should_are_not_told() throws IOException {
+        Files.writeString(folder.resolve("c.yaml"), """
+                charter: 1
+                tables:
+                  member:
+                    rows: member.csv
+                    columns: {login: {type: varchar(20), personal: yes}, age: integer}
+                    primary_key: login
+                """);
+        Files.writeString(folder.resolve("member.csv"), "moorhen,41\nwagtail,17\n");
+        emails.addAll(Set.of("moorhen", "wagtail"));
+        Program headless = run("check", folder.resolve("c.yaml").toString());
+        assertThat(headless.status()).isEqualTo(3);
+        assertThat(headless.err()).contains("does not name column `login`").contains("whether it is a header at all");
+        assertNothingTold(headless.err(), "header");
+        assertThat(run("check", folder.resolve("c.yaml").toString(), "--reveal").err())
+                .contains("it names `moorhen`, `41`");
+        Files.writeString(folder.resolve("list.csv"), "moorhen\n");
+        Files.writeString(folder.resolve("member.csv"), "login,age\nmoorhen,41\n");
+        Program list = run(
+                "rehearse", folder.resolve("c.yaml").toString(), "--delete", "member=" + folder.resolve("list.csv"));
+        assertThat(list.status()).isEqualTo(2);
+        assertNothingTold(list.err(), "list");
+    }
 }

@@ -35,6 +35,8 @@ public final class Causes {
     private final Charter charter;
     private final CheckResult result;
     private final Map<List<Object>, Draft> drafts = new LinkedHashMap<>();
+    /** Findings whose rows others may hang on: they are looked at when it is known which do. */
+    private final List<Finding> ofRows = new ArrayList<>();
 
     private Causes(Charter charter, CheckResult result) {
         this.charter = charter;
@@ -49,6 +51,7 @@ public final class Causes {
                 causes.add(finding);
             }
         }
+        causes.ofRows.forEach(causes::addRows);
         return new MendingOrder(charter)
                 .of(causes.drafts.values().stream()
                         .map(Draft::cause)
@@ -107,7 +110,7 @@ public final class Causes {
         } else if (finding.details() instanceof Finding.Duplicates duplicates) {
             addDuplicates(finding, duplicates);
         } else if (isOfRows(finding)) {
-            finding.evidence().forEach(row -> ofRow(finding, row).cures(finding, 1));
+            ofRows.add(finding);
         } else {
             each(finding).cures(finding, finding.rows());
         }
@@ -128,10 +131,24 @@ public final class Causes {
         };
     }
 
-    private Draft ofRow(Finding finding, Evidence row) {
-        Draft draft = ofRow(finding.kind(), finding.table(), finding.at(), row.part(), row.row());
-        draft.columns = finding.columns();
-        return draft;
+    /** Rows on which others hang are mended each by itself, and so is a single one; the others of a finding are one cause. */
+    private void addRows(Finding finding) {
+        List<Evidence> alone = new ArrayList<>();
+        finding.evidence().forEach(row -> {
+            Draft draft = drafts.get(List.<Object>of(What.MEND_ROW, finding.table(), row.part(), row.row()));
+            if (draft == null) {
+                alone.add(row);
+            } else {
+                draft.cures(finding, 1);
+            }
+        });
+        for (Evidence row : alone) {
+            Draft draft = alone.size() > 1
+                    ? each(finding)
+                    : ofRow(finding.kind(), finding.table(), finding.at(), row.part(), row.row());
+            draft.columns = finding.columns();
+            draft.cures(finding, 1);
+        }
     }
 
     private Draft ofRow(FindingKind kind, String table, String at, String part, long row) {

@@ -53,9 +53,11 @@ final class MendingOrder {
 
     /** Whether mending it gives a parent another key, or takes one of several rows away. */
     private static boolean changesKey(Cause cause) {
-        return cause.what() == What.KEEP_ONE
-                || (cause.finding() == FindingKind.DUPLICATE)
-                || (cause.what() == What.MEND_ROW);
+        boolean isOfKeys = switch (cause.finding()) {
+            case DUPLICATE, MALFORMED_ROW, NULL_IN_KEY -> true;
+            default -> false;
+        };
+        return isOfKeys || cause.what() == What.KEEP_ONE || cause.what() == What.MEND_ROW;
     }
 
     /** Whether mending it gives rows a parent in a table. */

@@ -14,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.finding.Cause;
+import taxiomet.testing.MemorySource;
 import taxiomet.testing.TestTables;
 
 /** One planted fault, and many rows at fault for it: it is the first thing to be mended. */
@@ -108,9 +109,17 @@ class CausesTest {
 
     @Test
     void a_malformed_parent_comes_before_all_that_hangs_on_it() {
-        patients.set(7, taxiomet.testing.MemorySource.MALFORMED);
+        patients.set(7, MemorySource.MALFORMED);
         assertThat(causes().subList(0, Math.min(2, causes().size())))
                 .anyMatch(cause -> cause.contains("patient") && cause.contains("of stay"));
+    }
+
+    @Test
+    void rows_on_which_nothing_hangs_are_mended_together() {
+        meals.set(3, MemorySource.MALFORMED);
+        meals.set(30, MemorySource.MALFORMED);
+        meals.set(31, MemorySource.MALFORMED);
+        assertThat(causes()).containsExactly("mend each meal []: 3 malformed row of meal");
     }
 
     @Test

@@ -18,20 +18,20 @@ public final class RowSources {
     private static final List<Opener<?>> ALL = List.of(
             new Opener<>(
                     DelimitedFiles.class,
-                    wanted -> CsvTableSource.open(wanted.rows, wanted.columns, wanted.chunkBytes)),
+                    wanted -> CsvTableSource.open(wanted.rows, wanted.columns, wanted.chunkBytes, !wanted.isPersonal)),
             new Opener<>(
                     JsonLines.class, wanted -> JsonLinesSource.open(wanted.rows, wanted.columns, wanted.chunkBytes)),
             new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)));
 
     private RowSources() {}
 
-    /** What is to be opened: rows in a place of one kind. */
-    private record Wanted<P extends RowsPlace>(P rows, List<String> columns, int chunkBytes) {}
+    /** What is to be opened: rows in a place of one kind, some of whose values may not be told. */
+    private record Wanted<P extends RowsPlace>(P rows, List<String> columns, int chunkBytes, boolean isPersonal) {}
 
     /** Opens rows that live in places of one kind. */
     private record Opener<P extends RowsPlace>(Class<P> kind, Function<Wanted<P>, TableSource> open) {
-        TableSource open(RowsPlace rows, List<String> columns, int chunkBytes) {
-            return open.apply(new Wanted<>(kind.cast(rows), columns, chunkBytes));
+        TableSource open(RowsPlace rows, List<String> columns, int chunkBytes, boolean isPersonal) {
+            return open.apply(new Wanted<>(kind.cast(rows), columns, chunkBytes, isPersonal));
         }
     }
 
@@ -55,6 +55,10 @@ public final class RowSources {
                 .filter(opener -> opener.kind.isInstance(table.rows()))
                 .findFirst()
                 .orElseThrow(() -> new IllegalStateException("no source for " + table.rows()))
-                .open(table.rows(), columns, chunkBytes);
+                .open(
+                        table.rows(),
+                        columns,
+                        chunkBytes,
+                        table.columns().stream().anyMatch(Column::isPersonal));
     }
 }

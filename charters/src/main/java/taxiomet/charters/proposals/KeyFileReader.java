@@ -182,7 +182,8 @@ final class KeyFileReader {
         Optional<String> column = ColumnNames.find(name.strip(), known, true);
         return column.orElseThrow(() -> problem(
                 1,
-                "table " + table.name() + " has no column `" + name + "`",
+                "table " + table.name() + " has no column "
+                        + (table.columns().stream().anyMatch(Column::isPersonal) ? "of this name" : "`" + name + "`"),
                 NearestWord.of(name, known)
                         .map(near -> "did you mean `" + near + "`?")
                         .orElseGet(() -> "the first line names columns: " + String.join(", ", known))));

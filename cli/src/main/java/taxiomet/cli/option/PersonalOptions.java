@@ -23,7 +23,7 @@ public final class PersonalOptions {
                                 .map(column -> column.asPersonal(false))
                                 .toList()))
                         .toList())
-                : charter;
+                : new Pseudonyms(charter, Secret.random()).charter();
     }
 
     /**

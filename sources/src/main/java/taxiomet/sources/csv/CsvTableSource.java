@@ -47,13 +47,16 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
     private final DelimitedFiles format;
     private final ByteForm form;
     private final int chunkBytes;
+    private final boolean tellsNames;
     private final List<Joints> joints = new ArrayList<>();
 
-    private CsvTableSource(ByteForm form, List<String> columns, List<CsvPart> parts, int chunkBytes) {
+    private CsvTableSource(
+            ByteForm form, List<String> columns, List<CsvPart> parts, int chunkBytes, boolean tellsNames) {
         DelimitedFiles rows = form.declared();
         this.format = rows;
         this.form = form;
         this.chunkBytes = chunkBytes;
+        this.tellsNames = tellsNames;
         this.columns = List.copyOf(columns);
         this.parts = List.copyOf(parts);
         this.partNames =
@@ -74,12 +77,17 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
      * @throws SourceException when a file is not there, cannot be read, or lacks a column
      */
     public static CsvTableSource open(DelimitedFiles rows, List<String> columns, int chunkBytes) {
+        return open(rows, columns, chunkBytes, true);
+    }
+
+    /** @param tellsNames whether messages may tell what a header names; where there is none, these are values */
+    public static CsvTableSource open(DelimitedFiles rows, List<String> columns, int chunkBytes, boolean tellsNames) {
         ByteForm form = new ByteForm(rows);
         List<CsvPart> parts = new ArrayList<>();
         for (Path file : FileParts.find(rows.folder(), rows.path())) {
             parts.add(new CsvPart(form, file, parts.size()));
         }
-        return new CsvTableSource(form, columns, parts, chunkBytes);
+        return new CsvTableSource(form, columns, parts, chunkBytes, tellsNames);
     }
 
     private static String nameIn(Path folder, Path file) {
@@ -108,11 +116,16 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
         return map;
     }
 
-    private static SourceException missing(CsvPart part, List<String> names, String column) {
+    private SourceException missing(CsvPart part, List<String> names, String column) {
         return new SourceException(
                 part.file() + ":1",
-                "the header does not name column `" + column + "`" + ColumnNames.near(column, names),
-                "it names " + ColumnNames.listed(names) + "; check `delimiter` and the columns of the charter");
+                "the header does not name column `" + column + "`"
+                        + (tellsNames ? ColumnNames.near(column, names) : ""),
+                (tellsNames
+                                ? "it names " + ColumnNames.listed(names)
+                                : "it has " + names.size() + (names.size() == 1 ? " name" : " names"))
+                        + "; check `delimiter` and the columns of the charter"
+                        + (tellsNames ? "" : ", and whether it is a header at all"));
     }
 
     @Override
