@@ -72,6 +72,17 @@ class PersonalTest {
         }
     }
 
+    private void writeCharterOfMembers() throws IOException {
+        Files.writeString(folder.resolve("c.yaml"), """
+                charter: 1
+                tables:
+                  member:
+                    rows: member.csv
+                    columns: {login: {type: varchar(20), personal: yes}, age: integer}
+                    primary_key: login
+                """);
+    }
+
     private static Set<String> pseudonyms(String text) {
         return PSEUDONYM.matcher(text).results().map(MatchResult::group).collect(Collectors.toSet());
     }
@@ -243,14 +254,7 @@ class PersonalTest {
         assertThat(outdated.err()).contains("row 5 no longer holds").contains("email is `(personal)`");
         assertNothingTold(outdated.out() + outdated.err(), "outdated");
 
-        Files.writeString(folder.resolve("c.yaml"), """
-                charter: 1
-                tables:
-                  member:
-                    rows: member.csv
-                    columns: {login: {type: varchar(20), personal: yes}, age: integer}
-                    primary_key: login
-                """);
+        writeCharterOfMembers();
         Files.writeString(folder.resolve("member.csv"), "login,age\nmoorhen,41\nwagtail,17\n");
         Program why = run(
                 "rehearse",
@@ -266,14 +270,7 @@ class PersonalTest {
 
     @Test
     void values_that_stand_where_names_should_are_not_told() throws IOException {
-        Files.writeString(folder.resolve("c.yaml"), """
-                charter: 1
-                tables:
-                  member:
-                    rows: member.csv
-                    columns: {login: {type: varchar(20), personal: yes}, age: integer}
-                    primary_key: login
-                """);
+        writeCharterOfMembers();
         Files.writeString(folder.resolve("member.csv"), "moorhen,41\nwagtail,17\n");
         emails.addAll(Set.of("moorhen", "wagtail"));
         Program headless = run("check", folder.resolve("c.yaml").toString());

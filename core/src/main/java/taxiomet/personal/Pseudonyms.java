@@ -41,7 +41,8 @@ public final class Pseudonyms {
 
     private final Charter charter;
     private final Map<String, Map<String, Values>> personal = new HashMap<>();
-    private final Mac mac;
+    private final Secret secret;
+    private Mac mac;
 
     /** How the values of one column are read and compared. */
     private record Values(Column column, ValueReader reader, List<KeyForm> forms) {}
@@ -49,17 +50,7 @@ public final class Pseudonyms {
     /** @param secret of the run */
     public Pseudonyms(Charter charter, Secret secret) {
         this.charter = charter;
-        try {
-            mac = Mac.getInstance(HMAC);
-            ByteBuffer key = ByteBuffer.allocate(Secret.LONGS * Long.BYTES);
-            for (long part : secret.longs()) {
-                key.putLong(part);
-            }
-            mac.init(new SecretKeySpec(key.array(), HMAC));
-            mac.init(new SecretKeySpec(mac.doFinal(KEYED_FOR.getBytes(StandardCharsets.UTF_8)), HMAC));
-        } catch (GeneralSecurityException e) {
-            throw new IllegalStateException("every Java has " + HMAC, e);
-        }
+        this.secret = secret;
         Map<Place, Set<KeyForm>> forms = new LinkedHashMap<>();
         for (Table table : charter.tables()) {
             table.columns().stream()
@@ -76,6 +67,25 @@ public final class Pseudonyms {
             personal.computeIfAbsent(place.table, t -> new HashMap<>())
                     .put(place.column, new Values(column, ValueReader.of(column), List.copyOf(all)));
         });
+    }
+
+    /** Made when the first name is asked for: it takes a tenth of a second. */
+    private Mac mac() {
+        if (mac == null) {
+            try {
+                Mac keyed = Mac.getInstance(HMAC);
+                ByteBuffer key = ByteBuffer.allocate(Secret.LONGS * Long.BYTES);
+                for (long part : secret.longs()) {
+                    key.putLong(part);
+                }
+                keyed.init(new SecretKeySpec(key.array(), HMAC));
+                keyed.init(new SecretKeySpec(keyed.doFinal(KEYED_FOR.getBytes(StandardCharsets.UTF_8)), HMAC));
+                mac = keyed;
+            } catch (GeneralSecurityException e) {
+                throw new IllegalStateException("every Java has " + HMAC, e);
+            }
+        }
+        return mac;
     }
 
     private record Place(String table, String column) {}
@@ -175,7 +185,7 @@ public final class Pseudonyms {
     }
 
     private synchronized String name(String canonical) {
-        long bits = ByteBuffer.wrap(mac.doFinal(canonical.getBytes(StandardCharsets.UTF_8)))
+        long bits = ByteBuffer.wrap(mac().doFinal(canonical.getBytes(StandardCharsets.UTF_8)))
                 .getLong();
         StringBuilder name = new StringBuilder(MARK);
         for (int i = 0; i < LENGTH; i++) {
