@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -37,7 +38,9 @@ import taxiomet.finding.CheckResult;
 import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.json.CheckJson;
 import taxiomet.reports.json.Provenance;
+import taxiomet.reports.text.CheckMarkdown;
 import taxiomet.reports.text.CheckText;
+import taxiomet.reports.xml.CheckXml;
 import taxiomet.work.CheckProgress;
 
 /** Judges the rows: the main job. */
@@ -105,7 +108,7 @@ final class CheckCommand implements Callable<Integer> {
             names = "--report",
             paramLabel = "FILE",
             description =
-                    "Write the result to a file as its ending says: .json, or .csv with every row. csv:- prints it, csv:FILE has any name. Can be repeated.")
+                    "Write the result to a file as its ending says: .json, .csv with every row, .md for people, .xml for build servers. csv:- prints it, csv:FILE has any name. Can be repeated.")
     private List<String> reports = List.of();
 
     @Option(names = "--force", description = "Replace results that exist already.")
@@ -143,7 +146,7 @@ final class CheckCommand implements Callable<Integer> {
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
-        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv"));
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv", "md", "xml"));
         Optional<EvidenceOutput> evidenceOutput =
                 Optional.ofNullable(evidence).map(folder -> new EvidenceOutput(folder, isPerOwner, force));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
@@ -215,11 +218,12 @@ final class CheckCommand implements Callable<Integer> {
         return new LinkedHashSet<>(only);
     }
 
-    private static void write(CheckResult result, Provenance provenance, String format, Path file) {
-        if (format.equals("json")) {
-            CheckJson.write(result, provenance, List.of(), file);
-        } else {
-            CsvReport.write(result, file);
+    private void write(CheckResult result, Provenance provenance, String format, Path file) {
+        switch (format) {
+            case "json" -> CheckJson.write(result, provenance, List.of(), file);
+            case "md" -> CheckMarkdown.write(result, charterFile.toString(), file);
+            case "xml" -> CheckXml.write(result, severity -> wanted.failOn().isMetBy(Stream.of(severity)), file);
+            default -> CsvReport.write(result, file);
         }
     }
 

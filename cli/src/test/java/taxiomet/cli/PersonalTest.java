@@ -106,6 +106,12 @@ class PersonalTest {
         run("check", charter(), "--evidence", out.toString(), "--per-owner", "--report", folder + "/r.json");
         assertNothingToldIn(out);
         assertNothingTold(Files.readString(folder.resolve("r.json")), "report");
+        for (String ending : List.of("md", "xml")) {
+            Path report = folder.resolve("r." + ending);
+            run("check", charter(), "--examples", "1000", "--report", report.toString());
+            assertNothingTold(Files.readString(report), ending);
+            assertThat(pseudonyms(Files.readString(report))).isNotEmpty();
+        }
         assertThat(run("check", charter(), "--examples", "1000", "--reveal")
                         .out()
                         .toLowerCase(Locale.ROOT))

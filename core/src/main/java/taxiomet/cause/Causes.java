@@ -2,6 +2,7 @@ package taxiomet.cause;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -92,7 +93,7 @@ public final class Causes {
         Cause cause() {
             List<Cure> most = new ArrayList<>(cures.values());
             most.removeIf(cure -> cure.rows() == 0);
-            most.sort((a, b) -> Long.compare(b.rows(), a.rows()));
+            most.sort(Comparator.comparingLong(Cure::rows).reversed().thenComparing(Cure::kind));
             return new Cause(
                     what, finding, table, at, columns, values, meant, hint, parent, count, place, differsIn, most);
         }

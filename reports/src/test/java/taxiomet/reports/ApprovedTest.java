@@ -10,17 +10,22 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.w3c.dom.NodeList;
+import taxiomet.charter.Severity;
 import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.json.CheckJson;
 import taxiomet.reports.json.RehearsalJson;
 import taxiomet.reports.json.VetJson;
+import taxiomet.reports.text.CheckMarkdown;
 import taxiomet.reports.text.CheckText;
 import taxiomet.reports.text.RehearsalText;
 import taxiomet.reports.text.VetText;
+import taxiomet.reports.xml.CheckXml;
 
 /**
  * Whole reports, held against files that a person has read and approved. A report that was changed on purpose is written anew with {@code
@@ -51,6 +56,32 @@ class ApprovedTest {
         assertThat(text.codePoints().filter(c -> c != '\n' && Character.isISOControl(c)))
                 .isEmpty();
         assertThat(text).doesNotContain("\u202E");
+    }
+
+    @Test
+    void a_check_as_markdown_in_which_no_cell_is_markup() throws IOException {
+        Path file = folder.resolve("check.md");
+        CheckMarkdown.write(MadeUp.check(), "rules/charter.yaml", file);
+        String text = Files.readString(file);
+        requireNoControls(text);
+        assertThat(text.replaceAll("\\\\.", "")).doesNotContain("<").doesNotContain("](");
+        require("check.md", text);
+    }
+
+    @Test
+    void a_check_as_xml_that_any_reader_takes() throws Exception {
+        Path file = folder.resolve("check.xml");
+        CheckXml.write(MadeUp.check(), severity -> severity == Severity.ERROR, file);
+        String text = Files.readString(file);
+        requireNoControls(text);
+        NodeList failures = DocumentBuilderFactory.newDefaultInstance()
+                .newDocumentBuilder()
+                .parse(file.toFile())
+                .getElementsByTagName("failure");
+        assertThat(failures.getLength()).isEqualTo((int) MadeUp.check().findings().stream()
+                .filter(finding -> finding.severity() == Severity.ERROR)
+                .count());
+        require("check.xml", text);
     }
 
     @ParameterizedTest

@@ -10,7 +10,7 @@ public final class CellText {
     private CellText() {}
 
     /** A cell of a table: null is told from the texts {@code null} and empty, and blanks at the ends can be seen. */
-    static String of(String cell) {
+    public static String of(String cell) {
         if (cell == null) {
             return "null";
         }

@@ -1,0 +1,148 @@
+package taxiomet.reports.text;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import taxiomet.finding.Cause;
+import taxiomet.finding.CheckResult;
+import taxiomet.finding.CheckResult.TableResult;
+import taxiomet.finding.Evidence;
+import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
+import taxiomet.reports.CauseWords;
+import taxiomet.reports.EvidenceFields;
+import taxiomet.reports.OutputException;
+
+/** The result of a check as Markdown, to be put into a page or a message: the same words as on a terminal. Nothing in a cell is markup. */
+public final class CheckMarkdown {
+    private static final int ONE_LINE = 1 << 20;
+    private static final int CAUSES_SHOWN = 20;
+    private static final String MARKUP = "\\`*_[]<>#|&~$";
+
+    private final CheckResult result;
+    private final String charter;
+    private final List<String> lines = new ArrayList<>();
+
+    private CheckMarkdown(CheckResult result, String charter) {
+        this.result = result;
+        this.charter = charter;
+    }
+
+    /**
+     * Writes a result.
+     *
+     * @param charter as it was named
+     * @throws OutputException when the file cannot be written
+     */
+    public static void write(CheckResult result, String charter, Path file) {
+        try {
+            Files.write(file, new CheckMarkdown(result, charter).lines());
+        } catch (IOException e) {
+            throw OutputException.of(file.toString(), e);
+        }
+    }
+
+    private List<String> lines() {
+        List<String> answer = new ArrayList<>();
+        new CheckText(result, ONE_LINE, false, answer::add).writeAnswer();
+        lines.add("# " + plain(answer.get(0)));
+        lines.add("");
+        answer.stream().skip(1).forEach(line -> lines.add(plain(line) + "."));
+        lines.add("");
+        row("table", "rows", "at fault", "rows by kind");
+        row("---", "---:", "---:", "---");
+        FindingSentences sentences = new FindingSentences(result);
+        for (TableResult table : result.tables()) {
+            String kinds = sentences.kindsOf(table);
+            row(
+                    plain(CellText.escaped(table.name())),
+                    Counted.grouped(table.rows()),
+                    table.faultyRows() == 0 ? "" : Counted.grouped(table.faultyRows()),
+                    kinds.isEmpty() ? "sound" : plain(kinds));
+        }
+        addCauses();
+        result.findings().forEach(finding -> addFinding(finding, sentences));
+        return lines;
+    }
+
+    private void addCauses() {
+        if (result.causes().isEmpty()) {
+            return;
+        }
+        lines.add("");
+        lines.add("## Where to begin");
+        lines.add("");
+        for (Cause cause : result.causes()
+                .subList(0, Math.min(CAUSES_SHOWN, result.causes().size()))) {
+            lines.add("1. " + plain(CellText.escaped(CauseWords.toDo(cause))) + ": "
+                    + plain(CellText.escaped(CauseWords.cures(cause))) + "  ");
+            String command = CellText.escaped(CauseWords.command(cause, charter));
+            lines.add("   " + (command.contains("`") ? plain(command) : "`" + command + "`"));
+        }
+        int more = result.causes().size() - CAUSES_SHOWN;
+        if (more > 0) {
+            lines.add("");
+            lines.add("And " + Counted.of(more, "more cause") + ".");
+        }
+    }
+
+    private void addFinding(Finding finding, FindingSentences sentences) {
+        lines.add("");
+        lines.add("## " + finding.severity().word() + ": " + finding.kind().words() + " at "
+                + plain(FindingSentences.place(finding)) + ", " + plain(FindingSentences.rows(finding)));
+        List<String> said = sentences.of(finding);
+        if (!said.isEmpty()) {
+            lines.add("");
+            said.forEach(sentence -> lines.add(plain(sentence) + "  "));
+        }
+        if (finding.examples().isEmpty()) {
+            return;
+        }
+        lines.add("");
+        EvidenceFields fields = new EvidenceFields(result, finding);
+        List<String> shown = finding.kind() == FindingKind.MALFORMED_ROW ? List.of() : fields.shown();
+        List<String> head = new ArrayList<>(List.of("file", "row"));
+        List<String> rule = new ArrayList<>(List.of("---", "---:"));
+        shown.forEach(column -> {
+            head.add(plain(CellText.escaped(column)));
+            rule.add("---");
+        });
+        head.add("");
+        rule.add("---");
+        row(head.toArray(new String[0]));
+        row(rule.toArray(new String[0]));
+        for (Evidence evidence : finding.examples()) {
+            List<String> cells = new ArrayList<>();
+            cells.add(plain(CellText.escaped(evidence.part())));
+            cells.add(Counted.grouped(evidence.row()));
+            shown.forEach(column ->
+                    cells.add(plain(CellText.of(fields.cell(evidence, column).orElse(null)))));
+            String remark = CellText.escaped(EvidenceFields.remark(evidence));
+            cells.add(plain(evidence.raw().isEmpty() ? remark : remark + ": " + CellText.shortened(evidence.raw())));
+            row(cells.toArray(new String[0]));
+        }
+        long more = finding.rows() - finding.examples().size();
+        if (more > 0) {
+            lines.add("");
+            lines.add("And " + Counted.of(more, "more row") + ".");
+        }
+    }
+
+    private void row(String... cells) {
+        lines.add("| " + String.join(" | ", cells) + " |");
+    }
+
+    /** A text that stands for itself. */
+    private static String plain(String text) {
+        StringBuilder plain = new StringBuilder();
+        text.codePoints().forEach(c -> {
+            if (MARKUP.indexOf(c) >= 0) {
+                plain.append('\\');
+            }
+            plain.appendCodePoint(c);
+        });
+        return plain.toString();
+    }
+}

@@ -1,0 +1,2 @@
+/** Results for build servers. */
+package taxiomet.reports.xml;
