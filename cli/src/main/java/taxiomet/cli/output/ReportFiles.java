@@ -37,10 +37,15 @@ public final class ReportFiles {
                         .orElseThrow(() -> new UsageException("--report " + name
                                 + ": the ending says the format, or a word before it; there "
                                 + (formats.size() == 1 ? "is " : "are ")
-                                + String.join(" and ", formats) + ", as in " + formats.get(0) + ":" + name));
+                                + listed(formats) + ", as in " + formats.get(0) + ":" + name));
             }
             reports.add(new Report(format, outputs.place("--report", place)));
         }
+    }
+
+    private static String listed(List<String> formats) {
+        int last = formats.size() - 1;
+        return last == 0 ? formats.get(0) : String.join(", ", formats.subList(0, last)) + " and " + formats.get(last);
     }
 
     boolean isEmpty() {
