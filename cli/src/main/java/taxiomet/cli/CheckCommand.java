@@ -69,8 +69,6 @@ final class CheckCommand implements Callable<Integer> {
     private static final int MOST_EXAMPLES = 100_000;
     /** With all evidence to be written, parents are looked for on behalf of so many different missing values. */
     private static final int HINTED_IN_EVIDENCE = 10_000;
-    /** Otherwise on behalf of so many: enough to tell what would cure most. */
-    private static final int HINTED = 50;
 
     private final Terminal terminal;
 
@@ -154,7 +152,9 @@ final class CheckCommand implements Callable<Integer> {
         CheckOptions options = new CheckOptions(
                 tables(charter),
                 examples,
-                evidence == null && reports.isEmpty() ? Math.max(HINTED, examples) : HINTED_IN_EVIDENCE);
+                evidence == null && reports.isEmpty()
+                        ? Math.max(CheckOptions.MOST_NAMED_VALUES, examples)
+                        : HINTED_IN_EVIDENCE);
         boolean showsProgress = terminal.isWatched() && !quiet;
         try (Progress progress = new Progress(terminal)) {
             RunFigures figures = new RunFigures(showsProgress ? progress : CheckProgress.NONE);

@@ -263,7 +263,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                         engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
             progress.concluding();
             RehearsalResult result = rehearsal.result();
-            requireRevealed(declared, result);
+            requireRevealed(charter, result);
             RehearsalJson asJson = new RehearsalJson(result, provenance());
             reportFiles.write((format, file) -> {
                 if (format.equals("json")) {
@@ -301,10 +301,10 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                 result.tables().stream().map(RehearsalResult.TableChange::table).toList();
         if (into != null) {
             List<String> all = charter.tables().stream().map(Table::name).toList();
-            personal.requireRevealed(charter, "--into", isWhole ? all : changed);
+            PersonalOptions.requireRevealed(charter, "--into", isWhole ? all : changed);
         }
         if (writeSql != null) {
-            personal.requireRevealed(charter, "--write-sql", changed);
+            PersonalOptions.requireRevealed(charter, "--write-sql", changed);
         }
     }
 

@@ -3,6 +3,8 @@ package taxiomet.cli;
 import java.io.IOException;
 import java.util.List;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
+import taxiomet.charter.Table;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.KeyText;
 import taxiomet.cli.option.TableNames;
@@ -15,7 +17,6 @@ import taxiomet.rehearse.Rehearsal;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.RehearsalJson;
 import taxiomet.reports.text.RehearsalText;
-import taxiomet.work.Secret;
 
 /** Why a rehearsal touches a row: what --why asks. */
 final class RowWays {
@@ -47,10 +48,9 @@ final class RowWays {
     }
 
     private String shownKey() {
-        Pseudonyms pseudonyms = new Pseudonyms(charter, Secret.random());
-        boolean isPersonal =
-                charter.table(table).namingKey().stream().anyMatch(column -> pseudonyms.isPersonal(table, column));
-        return isPersonal ? "(personal)" : key;
+        Table whose = charter.table(table);
+        boolean isPersonal = whose.namingKey().stream().map(whose::column).anyMatch(Column::isPersonal);
+        return isPersonal ? Pseudonyms.HIDDEN : key;
     }
 
     /** By the first reading of the key that names a row. */

@@ -292,4 +292,27 @@ class PersonalTest {
         assertThat(list.status()).isEqualTo(2);
         assertNothingTold(list.err(), "list");
     }
+
+    @Test
+    void a_personal_column_with_a_dot_in_its_name_is_asked_about_too() throws IOException {
+        Files.writeString(folder.resolve("c.yaml"), """
+                charter: 1
+                tables:
+                  member:
+                    rows: member.csv
+                    columns: {no: integer, "tel.": {type: varchar(20), personal: yes}}
+                    primary_key: no
+                """);
+        Files.writeString(folder.resolve("member.csv"), "no,tel.\n1,moorhen-5\n2,\n");
+        Program refused = run(
+                "rehearse",
+                folder.resolve("c.yaml").toString(),
+                "-e",
+                "DELETE FROM member WHERE no = 2",
+                "--into",
+                folder.resolve("new").toString());
+        assertThat(refused.status()).isEqualTo(2);
+        assertThat(refused.err()).contains("member.tel. is personal");
+        assertThat(folder.resolve("new")).doesNotExist();
+    }
 }

@@ -195,17 +195,14 @@ public final class Causes {
     }
 
     private void addOrphans(Finding finding, Finding.Missing missing) {
-        ForeignKey link = charter.table(finding.table()).links().stream()
-                .filter(each -> each.name().equals(missing.link()))
-                .findFirst()
-                .orElseThrow();
+        ForeignKey link = charter.table(finding.table()).link(missing.link()).orElseThrow();
         long told = missing.commonest().stream().mapToLong(MissingValue::rows).sum();
         boolean isMostUntold = told * 2 < finding.rows();
         for (MissingValue value : missing.commonest()) {
-            Draft draft = isMostUntold && isOfMissingParent(link, value)
-                    ? allMissing(finding, link, missing)
-                    : ofValue(finding, link, value);
-            draft.cures(finding, value.rows());
+            ofValue(finding, link, value)
+                    .orElseGet(
+                            () -> isMostUntold ? allMissing(finding, link, missing) : oneMissing(finding, link, value))
+                    .cures(finding, value.rows());
         }
         if (told < finding.rows()) {
             Draft rest = isMostUntold ? allMissing(finding, link, missing) : each(finding);
@@ -221,15 +218,6 @@ public final class Causes {
         return draft;
     }
 
-    private boolean isOfMissingParent(ForeignKey link, MissingValue value) {
-        return !isSlip(value)
-                && value.hint().flatMap(Hint::faultyParent).isEmpty()
-                && mismatch(link, value.values()).isEmpty()
-                && value.hint()
-                        .filter(hint -> hint.kind() == Hint.Kind.STANDS_FOR_NOTHING)
-                        .isEmpty();
-    }
-
     /** Nobody makes the same slip twice: what several rows miss is likelier to be missing. */
     private static boolean isSlip(MissingValue value) {
         return value.hint()
@@ -238,31 +226,7 @@ public final class Causes {
                 .isPresent();
     }
 
-    private Draft ofValue(Finding finding, ForeignKey link, MissingValue value) {
-        Optional<Hint> hint = value.hint();
-        Optional<Hint.FaultyParent> faulty = hint.flatMap(Hint::faultyParent);
-        if (faulty.isPresent()) {
-            Hint.FaultyParent parent = faulty.get();
-            return ofRow(parent.fault().kind(), parent.table(), parent.table(), parent.part(), parent.row());
-        }
-        Optional<Finding> mismatch = mismatch(link, value.values());
-        if (mismatch.isPresent()) {
-            return each(mismatch.get());
-        }
-        if (hint.isPresent() && hint.get().kind() == Hint.Kind.STANDS_FOR_NOTHING) {
-            boolean canBeNull = link.columns().stream()
-                    .noneMatch(column -> charter.table(link.child()).isRequired(column));
-            Draft draft = ofLink(canBeNull ? What.EMPTY : What.RESPELL, finding, link, value, "nothing");
-            draft.hint = hint.map(Hint::kind);
-            return draft;
-        }
-        if (isSlip(value)) {
-            Draft draft =
-                    ofLink(What.RESPELL, finding, link, value, hint.get().kind().name());
-            draft.hint = Optional.of(hint.get().kind());
-            draft.meant = draft.count == 1 ? hint.get().parents().get(0) : List.of();
-            return draft;
-        }
+    private Draft oneMissing(Finding finding, ForeignKey link, MissingValue value) {
         Draft draft = draft(
                 What.ENTER_PARENT,
                 finding.kind(),
@@ -273,6 +237,36 @@ public final class Causes {
         draft.columns = link.parentColumns();
         draft.values = value.values();
         return draft;
+    }
+
+    /** What is wrong with a value itself, or with the row that it means; empty where its parent is missing. */
+    private Optional<Draft> ofValue(Finding finding, ForeignKey link, MissingValue value) {
+        Optional<Hint> hint = value.hint();
+        Optional<Hint.FaultyParent> faulty = hint.flatMap(Hint::faultyParent);
+        if (faulty.isPresent()) {
+            Hint.FaultyParent parent = faulty.get();
+            return Optional.of(
+                    ofRow(parent.fault().kind(), parent.table(), parent.table(), parent.part(), parent.row()));
+        }
+        Optional<Finding> mismatch = mismatch(link, value.values());
+        if (mismatch.isPresent()) {
+            return mismatch.map(this::each);
+        }
+        if (hint.isPresent() && hint.get().kind() == Hint.Kind.STANDS_FOR_NOTHING) {
+            boolean canBeNull = link.columns().stream()
+                    .noneMatch(column -> charter.table(link.child()).isRequired(column));
+            Draft draft = ofLink(canBeNull ? What.EMPTY : What.RESPELL, finding, link, value, "nothing");
+            draft.hint = hint.map(Hint::kind);
+            return Optional.of(draft);
+        }
+        if (isSlip(value)) {
+            Draft draft =
+                    ofLink(What.RESPELL, finding, link, value, hint.get().kind().name());
+            draft.hint = Optional.of(hint.get().kind());
+            draft.meant = draft.count == 1 ? hint.get().parents().get(0) : List.of();
+            return Optional.of(draft);
+        }
+        return Optional.empty();
     }
 
     /** What tells of a value that is not of its column's type. */

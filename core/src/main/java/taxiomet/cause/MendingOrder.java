@@ -25,23 +25,20 @@ final class MendingOrder {
         left.sort(Comparator.comparingLong(Cause::rows).reversed().thenComparing(Cause::finding));
         List<Cause> ordered = new ArrayList<>();
         while (!left.isEmpty()) {
-            Cause next = firstOf(left, left.get(0), 0);
+            Cause next = firstOf(left, left.get(0));
             ordered.add(next);
             left.remove(next);
         }
         return ordered;
     }
 
-    /** What has to come before a cause, or itself; circles are cut where they have become longer than there are causes. */
-    private Cause firstOf(List<Cause> left, Cause cause, int steps) {
-        if (steps < left.size()) {
-            for (Cause other : left) {
-                if (!other.equals(cause) && isBefore(other, cause)) {
-                    return firstOf(left, other, steps + 1);
-                }
-            }
-        }
-        return cause;
+    /** What has to come before a cause, or itself. There are no circles: keys come before what points at them, and both before counts. */
+    private Cause firstOf(List<Cause> left, Cause cause) {
+        return left.stream()
+                .filter(other -> isBefore(other, cause))
+                .findFirst()
+                .map(other -> firstOf(left, other))
+                .orElse(cause);
     }
 
     private boolean isBefore(Cause one, Cause other) {
@@ -83,9 +80,10 @@ final class MendingOrder {
     }
 
     private boolean parentOf(String child, String link, String table) {
-        return charter.table(child).links().stream()
-                .filter(each -> each.name().equals(link))
+        return charter.table(child)
+                .link(link)
                 .map(ForeignKey::parent)
-                .anyMatch(table::equals);
+                .filter(table::equals)
+                .isPresent();
     }
 }

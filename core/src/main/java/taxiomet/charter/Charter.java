@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BiPredicate;
 
 /**
  * The declared rules for a set of related tables.
@@ -36,6 +37,15 @@ public record Charter(
     /** The same charter with other tables, whose links are of the same names. */
     public Charter with(List<Table> others) {
         return new Charter(name, others, behavesAs, ordered(linksOf(others), names(links)), notRead);
+    }
+
+    /** The same charter with other columns called personal: those that are told to be, by their table and their name. */
+    public Charter withPersonal(BiPredicate<String, String> isPersonal) {
+        return with(tables.stream()
+                .map(table -> table.withColumns(table.columns().stream()
+                        .map(column -> column.asPersonal(isPersonal.test(table.name(), column.name())))
+                        .toList()))
+                .toList());
     }
 
     /** The links as their names, with their table's and a dot before, come in a list; those not in it behind the others. */

@@ -88,6 +88,11 @@ public record Table(
         return names.stream().mapToInt(this::indexOf).toArray();
     }
 
+    /** The link of a name, if this table is the child of one. */
+    public Optional<ForeignKey> link(String name) {
+        return links.stream().filter(link -> link.name().equals(name)).findFirst();
+    }
+
     /** The column of a name that is known to exist. */
     public Column column(String name) {
         return columns.get(indexOf(name));

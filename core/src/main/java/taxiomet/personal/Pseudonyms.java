@@ -3,7 +3,6 @@ package taxiomet.personal;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -30,14 +29,15 @@ import taxiomet.work.Secret;
  * under a key that only the run knows.
  */
 public final class Pseudonyms {
+    /** Stands in messages for a value that need not be told from others. */
+    public static final String HIDDEN = "(personal)";
+
     private static final String MARK = "veiled-";
     private static final String LETTERS = "0123456789abcdefghjkmnpqrstvwxyz";
     private static final int LENGTH = 10;
     private static final int BITS = 5;
     private static final String KEYED_FOR = "taxiomet pseudonyms";
     private static final String HMAC = "HmacSHA256";
-
-    private static final String HIDDEN = "(personal)";
 
     private final Charter charter;
     private final Map<String, Map<String, Values>> personal = new HashMap<>();
@@ -128,16 +128,10 @@ public final class Pseudonyms {
 
     /** The charter, with all columns called personal whose values are shown as pseudonyms. */
     public Charter charter() {
-        return !isAny()
-                ? charter
-                : charter.with(charter.tables().stream()
-                        .map(table -> table.withColumns(table.columns().stream()
-                                .map(column -> column.asPersonal(isPersonal(table.name(), column.name())))
-                                .toList()))
-                        .toList());
+        return isAny() ? charter.withPersonal(this::isPersonal) : charter;
     }
 
-    /** What messages show for a value that need not be told from others. */
+    /** What messages show for a value. */
     public static String hidden(Column column, String value) {
         return column.isPersonal() && value != null ? HIDDEN : value;
     }
@@ -145,17 +139,6 @@ public final class Pseudonyms {
     /** Whether a text looks like a pseudonym, of this run or of another. */
     public static boolean isOne(String text) {
         return text != null && text.startsWith(MARK) && text.length() == MARK.length() + LENGTH;
-    }
-
-    /** Personal columns with their tables before, {@code keeper.email}, as the charter has them. */
-    public List<String> columns() {
-        List<String> all = new ArrayList<>();
-        for (Table table : charter.tables()) {
-            table.columns().stream()
-                    .filter(column -> isPersonal(table.name(), column.name()))
-                    .forEach(column -> all.add(table.name() + "." + column.name()));
-        }
-        return all;
     }
 
     /** What is shown for a value: itself, if the column is not personal, or null. */

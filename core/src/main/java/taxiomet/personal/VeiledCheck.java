@@ -3,7 +3,9 @@ package taxiomet.personal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Evidence;
@@ -39,10 +41,10 @@ public final class VeiledCheck {
 
     private Finding of(Finding finding) {
         Optional<ForeignKey> link = finding.details() instanceof Finding.Missing missing
-                ? charter.table(finding.table()).links().stream()
-                        .filter(each -> each.name().equals(missing.link()))
-                        .findFirst()
+                ? charter.table(finding.table()).link(missing.link())
                 : Optional.empty();
+        List<String> columns = columns(finding.table());
+        UnaryOperator<Evidence> veil = row -> of(finding.table(), columns, row, link);
         return new Finding(
                 finding.kind(),
                 finding.severity(),
@@ -51,10 +53,8 @@ public final class VeiledCheck {
                 finding.columns(),
                 finding.rows(),
                 of(finding, link),
-                finding.examples().stream()
-                        .map(row -> of(finding.table(), row, link))
-                        .toList(),
-                reader -> finding.evidence().forEach(row -> reader.accept(of(finding.table(), row, link))));
+                finding.examples().stream().map(veil).toList(),
+                reader -> finding.evidence().forEach(row -> reader.accept(veil.apply(row))));
     }
 
     private Finding.Details of(Finding finding, Optional<ForeignKey> link) {
@@ -77,10 +77,14 @@ public final class VeiledCheck {
                 : finding.details();
     }
 
-    private Evidence of(String table, Evidence row, Optional<ForeignKey> link) {
+    private List<String> columns(String table) {
+        return table.isEmpty()
+                ? List.of()
+                : charter.table(table).columns().stream().map(Column::name).toList();
+    }
+
+    private Evidence of(String table, List<String> columns, Evidence row, Optional<ForeignKey> link) {
         boolean isOfPeople = pseudonyms.isAny(table);
-        List<String> columns =
-                charter.table(table).columns().stream().map(c -> c.name()).toList();
         return new Evidence(
                 row.part(),
                 row.row(),

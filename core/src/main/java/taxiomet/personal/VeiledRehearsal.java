@@ -1,12 +1,9 @@
 package taxiomet.personal;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.CellChanges;
 import taxiomet.finding.RehearsalResult.ChangeResult;
@@ -29,7 +26,7 @@ public final class VeiledRehearsal {
     /**
      * The same result, with pseudonyms in place of values.
      *
-     * @param words of each change, as {@link #words} gives them
+     * @param words of each change, as {@link VeiledWords} gives them
      */
     public RehearsalResult of(RehearsalResult result, List<String> words) {
         List<ChangeResult> changes = new ArrayList<>();
@@ -142,25 +139,6 @@ public final class VeiledRehearsal {
     private Map<String, String> of(String table, Map<String, String> cells) {
         Map<String, String> veiled = new LinkedHashMap<>();
         cells.forEach((column, cell) -> veiled.put(column, pseudonyms.of(table, column, cell)));
-        return veiled;
-    }
-
-    /**
-     * A change as it was written, but for the personal values of the rows that it touches, in whatever case it writes them.
-     *
-     * @param names from each of these values to its pseudonym
-     */
-    public static String words(String words, Map<String, String> names) {
-        String veiled = words;
-        List<String> longestFirst = new ArrayList<>(names.keySet());
-        longestFirst.sort(Comparator.comparing(String::length).reversed());
-        for (String value : longestFirst) {
-            if (!value.isEmpty()) {
-                veiled = Pattern.compile(Pattern.quote(value), Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE)
-                        .matcher(veiled)
-                        .replaceAll(Matcher.quoteReplacement(names.get(value)));
-            }
-        }
         return veiled;
     }
 }

@@ -3,21 +3,22 @@ package taxiomet.rehearse;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
 import taxiomet.charter.Table;
 import taxiomet.finding.PlannedStatement;
 import taxiomet.finding.RehearsalResult;
+import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.EffectKind;
 import taxiomet.finding.RehearsalResult.EffectRow;
 import taxiomet.finding.RehearsalResult.RowName;
 import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.personal.Pseudonyms;
 import taxiomet.personal.VeiledRehearsal;
+import taxiomet.personal.VeiledWords;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Proposal;
 import taxiomet.proposal.ProposalException;
@@ -108,47 +109,40 @@ public final class Rehearsal implements AutoCloseable {
     private List<String> words(RehearsalResult whole) {
         List<String> all = new ArrayList<>();
         for (int i = 0; i < whole.changes().size(); i++) {
-            Map<String, String> names = new HashMap<>();
+            ChangeResult change = whole.changes().get(i);
+            VeiledWords words = new VeiledWords(change.words(), pseudonyms);
             for (Effect effect : run.outcomes().get(i).effects()) {
-                addPersonal(effect, names);
-                requireNoPseudonym(effect, whole.changes().get(i).place());
+                addPersonal(effect, words, change.place());
             }
-            all.add(VeiledRehearsal.words(whole.changes().get(i).words(), names));
+            all.add(words.veiled());
         }
         return all;
     }
 
-    /** What stands in evidence for a value must not be written in its place. */
-    private static void requireNoPseudonym(Effect effect, String place) {
+    /** @throws ProposalException when what stands in evidence for a value is written in its place */
+    private static void addPersonal(Effect effect, VeiledWords words, String place) {
         ReachedTable table = effect.row().table;
-        for (int column : table.columnsKept()) {
-            if (effect.after() != null && table.column(column).isPersonal()) {
-                String value = table.codec(column).write(effect.after()[table.slotOf(column)]);
-                if (Pseudonyms.isOne(value)) {
-                    throw new ProposalException(
-                            place,
-                            "`" + value + "` is a pseudonym, and no value of "
-                                    + table.table().name() + "."
-                                    + table.column(column).name(),
-                            "write the value itself, or leave the column out");
-                }
+        for (int at : table.columnsKept()) {
+            Column column = table.column(at);
+            if (!column.isPersonal()) {
+                continue;
             }
+            String before = written(table, at, effect.before());
+            String after = written(table, at, effect.after());
+            if (Pseudonyms.isOne(after)) {
+                throw new ProposalException(
+                        place,
+                        "`" + after + "` is a pseudonym, and no value of "
+                                + table.table().name() + "." + column.name(),
+                        "write the value itself, or leave the column out");
+            }
+            words.add(table.table().name(), column.name(), before);
+            words.add(table.table().name(), column.name(), after);
         }
     }
 
-    private void addPersonal(Effect effect, Map<String, String> names) {
-        ReachedTable table = effect.row().table;
-        for (int column : table.columnsKept()) {
-            String name = table.column(column).name();
-            if (pseudonyms.isPersonal(table.table().name(), name)) {
-                for (Object[] cells : new Object[][] {effect.before(), effect.after()}) {
-                    String value = cells == null ? null : table.codec(column).write(cells[table.slotOf(column)]);
-                    if (value != null) {
-                        names.put(value, pseudonyms.of(table.table().name(), name, value));
-                    }
-                }
-            }
-        }
+    private static String written(ReachedTable table, int column, Object[] cells) {
+        return cells == null ? null : table.codec(column).write(cells[table.slotOf(column)]);
     }
 
     /** What the proposal would do. */
@@ -192,8 +186,7 @@ public final class Rehearsal implements AutoCloseable {
     }
 
     private EffectRow inTheWay(int change, Refusals.Rule rule, ReachedRow row) {
-        boolean isLink = rule.table().table().links().stream()
-                .anyMatch(link -> link.name().equals(rule.name()));
+        boolean isLink = rule.table().table().link(rule.name()).isPresent();
         return new EffectRow(
                 change + 1,
                 false,

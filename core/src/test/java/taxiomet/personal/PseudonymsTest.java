@@ -53,6 +53,14 @@ class PseudonymsTest {
                 of.severity());
     }
 
+    private static List<String> columns(Pseudonyms pseudonyms) {
+        return pseudonyms.charter().tables().stream()
+                .flatMap(table -> table.columns().stream()
+                        .filter(Column::isPersonal)
+                        .map(column -> table.name() + "." + column.name()))
+                .toList();
+    }
+
     @ParameterizedTest
     @CsvSource({
         "varchar(20), EXACT, Una, Una, true",
@@ -79,7 +87,7 @@ class PseudonymsTest {
         Pseudonyms pseudonyms = of("text", Comparison.EXACT);
         assertThat(pseudonyms.of("person", "id", "7")).isEqualTo("7");
         assertThat(pseudonyms.of("person", "name", null)).isNull();
-        assertThat(pseudonyms.columns()).containsExactly("person.name");
+        assertThat(columns(pseudonyms)).containsExactly("person.name");
     }
 
     @Test
@@ -107,7 +115,7 @@ class PseudonymsTest {
                                 .with("who", column -> compared(column, Comparison.IGNORE_CASE)),
                         table("other", "id integer", "login varchar(30)")),
                 SECRET);
-        assertThat(pseudonyms.columns()).containsExactly("person.login", "loan.login", "loan_note.who");
+        assertThat(columns(pseudonyms)).containsExactly("person.login", "loan.login", "loan_note.who");
         assertThat(pseudonyms.of("loan", "login", "una")).isEqualTo(pseudonyms.of("person", "login", "una"));
         // Compared without case at one end, names are one at all.
         assertThat(pseudonyms.of("loan_note", "who", "Una")).isEqualTo(pseudonyms.of("person", "login", "una"));

@@ -213,8 +213,7 @@ public final class ExpressionReader implements ExpressionParser.Names {
         for (Token part : parts.subList(0, parts.size() - 1)) {
             String wanted = part.text();
             List<String> known = from.links().stream().map(ForeignKey::name).toList();
-            Optional<ForeignKey> link =
-                    from.links().stream().filter(l -> l.name().equals(wanted)).findFirst();
+            Optional<ForeignKey> link = from.link(wanted);
             if (link.isEmpty()) {
                 if (way.isEmpty() && declaredLinks.contains(wanted)) {
                     throw ExpressionException.of("link `" + wanted + "` cannot be followed until it is corrected");

@@ -4,6 +4,7 @@ import java.util.Collection;
 import java.util.List;
 import picocli.CommandLine.Option;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.personal.Pseudonyms;
 import taxiomet.work.Secret;
@@ -18,26 +19,23 @@ public final class PersonalOptions {
     /** The charter by which results are told. */
     public Charter toldBy(Charter charter) {
         return isRevealed
-                ? charter.with(charter.tables().stream()
-                        .map(table -> table.withColumns(table.columns().stream()
-                                .map(column -> column.asPersonal(false))
-                                .toList()))
-                        .toList())
+                ? charter.withPersonal((table, column) -> false)
                 : new Pseudonyms(charter, Secret.random()).charter();
     }
 
     /**
      * An output of rows for machines needs the values themselves: that has to be meant.
      *
+     * @param charter by which results are told
      * @param tables whose rows it would hold
      */
-    public void requireRevealed(Charter charter, String output, Collection<String> tables) {
-        List<String> personal = isRevealed
-                ? List.of()
-                : new Pseudonyms(charter, Secret.random())
-                        .columns().stream()
-                                .filter(column -> tables.contains(column.substring(0, column.lastIndexOf('.'))))
-                                .toList();
+    public static void requireRevealed(Charter charter, String output, Collection<String> tables) {
+        List<String> personal = charter.tables().stream()
+                .filter(table -> tables.contains(table.name()))
+                .flatMap(table -> table.columns().stream()
+                        .filter(Column::isPersonal)
+                        .map(column -> table.name() + "." + column.name()))
+                .toList();
         if (!personal.isEmpty()) {
             throw new UsageException(output + " would write rows as they are, and " + String.join(", ", personal)
                     + (personal.size() == 1 ? " is" : " are") + " personal; add --reveal if that is meant");

@@ -12,7 +12,8 @@ import java.util.Set;
  */
 public record CheckOptions(Set<String> only, int examples, int hinted) {
     private static final int LEAST_NAMED_VALUES = 3;
-    private static final int MOST_NAMED_VALUES = 50;
+    /** So many values that are hinted at are named as well: enough to tell what would cure most. */
+    public static final int MOST_NAMED_VALUES = 50;
 
     public CheckOptions {
         only = Set.copyOf(only);

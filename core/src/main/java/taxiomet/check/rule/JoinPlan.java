@@ -68,10 +68,7 @@ final class JoinPlan {
         // With its table before it, so that it is no way up.
         List<String> way = List.of(value.child() + ".", value.link());
         if (!places.containsKey(way)) {
-            ForeignKey link = charter.table(value.child()).links().stream()
-                    .filter(l -> l.name().equals(value.link()))
-                    .findFirst()
-                    .orElseThrow();
+            ForeignKey link = charter.table(value.child()).link(value.link()).orElseThrow();
             places.put(way, steps.size());
             steps.add(new RuleStep(link, charter, -1, false, spill, secret));
         }
@@ -87,10 +84,7 @@ final class JoinPlan {
         for (int i = 1; i <= path.size(); i++) {
             List<String> way = path.subList(0, i);
             String name = way.get(i - 1);
-            ForeignKey link = from.links().stream()
-                    .filter(l -> l.name().equals(name))
-                    .findFirst()
-                    .orElseThrow();
+            ForeignKey link = from.link(name).orElseThrow();
             if (!places.containsKey(way)) {
                 int before = i == 1 ? -1 : places.get(path.subList(0, i - 1));
                 places.put(List.copyOf(way), steps.size());

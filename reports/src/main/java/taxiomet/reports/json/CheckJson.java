@@ -19,8 +19,8 @@ import taxiomet.finding.Finding.MissingValue;
 import taxiomet.finding.Finding.Reason;
 import taxiomet.finding.FindingKind;
 import taxiomet.finding.Hint;
-import taxiomet.reports.CauseWords;
 import taxiomet.reports.EvidenceFields;
+import taxiomet.reports.text.CauseWords;
 
 /** The result of a check as JSON: exact counts, and the examples. */
 public final class CheckJson {

@@ -3,7 +3,6 @@ package taxiomet.reports.text;
 import java.util.List;
 import java.util.function.Consumer;
 import taxiomet.finding.Cause;
-import taxiomet.reports.CauseWords;
 
 /** What to mend first, where that says more than the findings do. */
 final class CausesText {

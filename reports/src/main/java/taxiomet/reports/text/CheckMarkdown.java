@@ -11,7 +11,6 @@ import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
-import taxiomet.reports.CauseWords;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.OutputException;
 

@@ -24,7 +24,7 @@ public final class CheckText implements ResultText {
     private final Consumer<String> out;
     private final String charter;
 
-    /** For a result of which no command is to be told. */
+    /** For a charter of the usual name. */
     public CheckText(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
         this(result, "charter.yaml", width, hasColor, out);
     }

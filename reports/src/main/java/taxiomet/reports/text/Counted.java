@@ -1,16 +1,16 @@
 package taxiomet.reports.text;
 
 /** Counts with their nouns, for people. */
-final class Counted {
+public final class Counted {
     private Counted() {}
 
     /** A count and its noun, in the plural where it needs one. */
-    static String of(long count, String what) {
+    public static String of(long count, String what) {
         return grouped(count) + " " + what + (count == 1 ? "" : "s");
     }
 
     /** A count with a comma between thousands. */
-    static String grouped(long number) {
+    public static String grouped(long number) {
         StringBuilder digits = new StringBuilder(Long.toString(number));
         for (int i = digits.length() - 3; i > 0; i -= 3) {
             digits.insert(i, ',');

@@ -1,8 +1,7 @@
-package taxiomet.reports;
+package taxiomet.reports.text;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import taxiomet.finding.Cause;
@@ -25,8 +24,8 @@ public final class CauseWords {
         return switch (cause.what()) {
             case ENTER_PARENT ->
                 cause.count() > 1
-                        ? "enter " + String.format(Locale.ROOT, "%,d", cause.count()) + " rows of " + cause.table()
-                                + " (" + columns + "), or see whether all of its rows were read"
+                        ? "enter " + Counted.of(cause.count(), "row") + " of " + cause.table() + " (" + columns
+                                + "), or see whether all of its rows were read"
                         : "enter " + cause.table() + " " + written(cause.values()) + " (" + columns + ")";
             case RESPELL -> respelled(cause, place);
             case EMPTY -> emptied(cause, place);
@@ -109,7 +108,7 @@ public final class CauseWords {
                 && cause.cures().size() == 1
                 && first.kind() == cause.finding()
                 && first.table().equals(cause.table())) {
-            return "cures " + String.format(Locale.ROOT, "%,d", first.rows()) + (first.rows() == 1 ? " row" : " rows");
+            return "cures " + Counted.of(first.rows(), "row");
         }
         List<String> all = cause.cures().stream().map(CauseWords::cure).toList();
         int last = all.size() - 1;
@@ -117,12 +116,11 @@ public final class CauseWords {
     }
 
     private static String cure(Cure cure) {
-        String rows = String.format(Locale.ROOT, "%,d", cure.rows());
         return switch (cure.kind()) {
-            case ORPHAN -> rows + (cure.rows() == 1 ? " orphan of " : " orphans of ") + cure.table();
-            case DUPLICATE -> rows + (cure.rows() == 1 ? " duplicate of " : " duplicates of ") + cure.table();
+            case ORPHAN -> Counted.of(cure.rows(), "orphan") + " of " + cure.table();
+            case DUPLICATE -> Counted.of(cure.rows(), "duplicate") + " of " + cure.table();
             default ->
-                rows + (cure.rows() == 1 ? " row of " : " rows of ") + cure.table() + " ("
+                Counted.of(cure.rows(), "row") + " of " + cure.table() + " ("
                         + cure.kind().words() + ")";
         };
     }
