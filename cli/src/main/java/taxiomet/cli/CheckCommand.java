@@ -109,6 +109,12 @@ final class CheckCommand implements Callable<Integer> {
                     "Write the result to a file as its ending says: .json, .csv with every row, .md for people, .xml for build servers. csv:- prints it, csv:FILE has any name. Can be repeated.")
     private List<String> reports = List.of();
 
+    @Option(
+            names = "--load-order",
+            description =
+                    "Say in which order tables can be loaded, and how many rows of each a database with all constraints would take.")
+    private boolean showsLoad;
+
     @Option(names = "--force", description = "Replace results that exist already.")
     private boolean force;
 
@@ -194,7 +200,7 @@ final class CheckCommand implements Callable<Integer> {
     private int check(Charter charter, CheckOptions options, CheckProgress progress, Outlet outlet) throws IOException {
         try (CheckRun run =
                 CheckRun.start(charter, options, engine.open(), engine.context().toldTo(progress))) {
-            CheckResult result = run.result();
+            CheckResult result = showsLoad ? run.result().with(run.load()) : run.result();
             outlet.take(result);
             return wanted.failOn().isMetBy(result.findings().stream().map(finding -> finding.severity()))
                     ? ExitStatus.FINDINGS
@@ -206,6 +212,9 @@ final class CheckCommand implements Callable<Integer> {
         if (examples < 0 || examples > MOST_EXAMPLES) {
             throw new UsageException(
                     "--examples is a number from 0 to " + MOST_EXAMPLES + "; --evidence writes all rows");
+        }
+        if (showsLoad && !only.isEmpty()) {
+            throw new UsageException("--load-order is about all tables, and --only about some; leave one of them out");
         }
         if (isPerOwner && evidence == null) {
             throw new UsageException("--per-owner goes with --evidence DIR");

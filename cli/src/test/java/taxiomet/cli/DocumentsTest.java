@@ -57,7 +57,7 @@ class DocumentsTest {
 
     @Test
     void check_says_so_on_standard_output_in_a_report_and_among_evidence() throws IOException {
-        JsonNode printed = require("check", "check", CHARTER, "--json");
+        JsonNode printed = require("check", "check", CHARTER, "--load-order", "--json");
         assertThat(printed.get("charter").asText()).isEqualTo(CHARTER);
         assertThat(printed.get("title").asText()).isEqualTo("Merrow Vale honey cooperative");
         assertThat(printed.get("answer").asText()).isEqualTo("not sound");

@@ -24,6 +24,8 @@ import taxiomet.finding.CheckResult.Remark;
 import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
+import taxiomet.finding.LoadResult;
+import taxiomet.load.Loading;
 import taxiomet.personal.VeiledCheck;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.TableSource;
@@ -218,6 +220,15 @@ public final class CheckRun implements AutoCloseable {
         for (FaultLog log : plan.plan().logs()) {
             log.forEachRow(ref -> sink.fault(log.kind(), log.table(), log.at(), ref));
         }
+    }
+
+    /**
+     * What a load of all rows would come to, with all constraints on; the rows are read once more.
+     *
+     * @throws taxiomet.rows.SourceException when they cannot be read, or the keys of those that get in do not fit into memory
+     */
+    public LoadResult load() {
+        return new Loading(charter, sources, plan.plan().logs(), context).result();
     }
 
     /** What the check came to. */

@@ -11,6 +11,7 @@ import taxiomet.charter.Severity;
  * @param tables the tables that were judged, as the charter declares them
  * @param findings the worst first
  * @param causes what would cure them, in the order in which it is best done; none where nobody looked for them
+ * @param load what a load of the rows would come to; empty where nobody asked
  */
 public record CheckResult(
         String title,
@@ -18,7 +19,8 @@ public record CheckResult(
         List<LinkResult> links,
         List<RuleResult> rules,
         List<Finding> findings,
-        List<Cause> causes) {
+        List<Cause> causes,
+        Optional<LoadResult> load) {
     /** A result of which causes are not known. */
     public CheckResult(
             String title,
@@ -26,7 +28,7 @@ public record CheckResult(
             List<LinkResult> links,
             List<RuleResult> rules,
             List<Finding> findings) {
-        this(title, tables, links, rules, findings, List.of());
+        this(title, tables, links, rules, findings, List.of(), Optional.empty());
     }
 
     public CheckResult {
@@ -39,7 +41,12 @@ public record CheckResult(
 
     /** The same result with causes. */
     public CheckResult with(List<Cause> others) {
-        return new CheckResult(title, tables, links, rules, findings, others);
+        return new CheckResult(title, tables, links, rules, findings, others, load);
+    }
+
+    /** The same result with what a load would come to. */
+    public CheckResult with(LoadResult loaded) {
+        return new CheckResult(title, tables, links, rules, findings, causes, Optional.of(loaded));
     }
 
     /**

@@ -78,6 +78,19 @@ public final class TestTables {
         }
     }
 
+    /** What a load would come to: a table as {@code name: loaded of rows}, with why the others are refused. */
+    public List<String> load() {
+        try (CheckRun run = start(new CheckOptions(Set.of(), 0, 0))) {
+            return run.load().tables().stream()
+                    .map(table -> table.name() + ": " + table.loaded() + " of " + table.rows()
+                            + table.refusals().stream()
+                                    .map(why -> ", " + why.rows() + " " + why.why() + " at " + why.at() + " from "
+                                            + why.first())
+                                    .collect(Collectors.joining()))
+                    .toList();
+        }
+    }
+
     /** Each finding as {@code kind at table.place: rows}, with all rows of its evidence; rows of other parts as part:row. */
     public List<String> findings() {
         List<String> findings = new ArrayList<>();

@@ -28,6 +28,7 @@ public enum OptionGroup {
             "--examples",
             "--reveal",
             "--why",
+            "--load-order",
             "--compare-actions",
             "--json",
             "--quiet",

@@ -88,6 +88,9 @@ public final class CheckJson {
             writeCause(cause);
         }
         json.writeEndArray();
+        if (result.load().isPresent()) {
+            LoadJson.write(result.load().get(), json);
+        }
         json.writeArrayFieldStart("findings");
         for (int i = 0; i < result.findings().size(); i++) {
             writeFinding(result.findings().get(i), evidenceFiles.isEmpty() ? null : evidenceFiles.get(i));

@@ -5,12 +5,14 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import taxiomet.finding.Cause;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
+import taxiomet.finding.LoadResult;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.OutputException;
 
@@ -62,6 +64,7 @@ public final class CheckMarkdown {
                     kinds.isEmpty() ? "sound" : plain(kinds));
         }
         addCauses();
+        result.load().ifPresent(this::addLoad);
         result.findings().forEach(finding -> addFinding(finding, sentences));
         return lines;
     }
@@ -84,6 +87,29 @@ public final class CheckMarkdown {
         if (more > 0) {
             lines.add("");
             lines.add("And " + Counted.of(more, "more cause") + ".");
+        }
+    }
+
+    private void addLoad(LoadResult load) {
+        lines.add("");
+        lines.add("## A load in this order");
+        lines.add("");
+        lines.add(plain(LoadWords.answer(load)) + ".");
+        lines.add("");
+        row("table", "rows", "get in", "refused");
+        row("---", "---:", "---:", "---");
+        for (LoadResult.LoadedTable table : load.tables()) {
+            row(
+                    plain(CellText.escaped(table.name())),
+                    Counted.grouped(table.rows()),
+                    Counted.grouped(table.loaded()),
+                    table.refusals().stream()
+                            .map(refusal -> plain(CellText.escaped(LoadWords.refused(refusal))))
+                            .collect(Collectors.joining("; ")));
+        }
+        for (String remark : LoadWords.remarks(load)) {
+            lines.add("");
+            lines.add(plain(CellText.escaped(remark)) + ".");
         }
     }
 

@@ -58,6 +58,7 @@ public final class CheckText implements ResultText {
         out.accept("");
         writeTables();
         new CausesText(result.causes(), charter, width, hasColor, out).write();
+        result.load().ifPresent(load -> LoadText.write(load, width, hasColor, out));
         for (Finding finding : result.findings()) {
             out.accept("");
             writeFinding(finding);
