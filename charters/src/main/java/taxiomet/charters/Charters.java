@@ -6,13 +6,21 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.Condition;
 import taxiomet.charter.DatabaseAddress;
 import taxiomet.charter.Problem;
+import taxiomet.charter.Table;
 import taxiomet.charters.ddl.SchemaReader;
 import taxiomet.charters.input.InputFile;
 import taxiomet.charters.input.ReadCharter;
+import taxiomet.charters.sql.ExpressionException;
+import taxiomet.charters.sql.ExpressionReader;
 import taxiomet.charters.yaml.CharterReader;
 
 /** The way from a file to a charter. */
@@ -39,6 +47,16 @@ public final class Charters {
         }
         Path folder = rows.orElseGet(() -> file.toAbsolutePath().getParent());
         return SchemaReader.read(file, new String(bytes, StandardCharsets.UTF_8), folder);
+    }
+
+    /**
+     * Reads a condition over the rows of a table.
+     *
+     * @throws ExpressionException when it cannot be read, or asks for other tables
+     */
+    public static Condition condition(Charter charter, String table, String sql) throws ExpressionException {
+        Map<String, Table> tables = charter.tables().stream().collect(Collectors.toMap(Table::name, each -> each));
+        return new Condition(sql, new ExpressionReader(table, tables, Set.of()).readOwnCondition(sql));
     }
 
     private static byte[] bytes(Path file) throws CharterException {

@@ -52,7 +52,8 @@ final class Completion {
     }
 
     private static boolean isPath(ArgSpec argument) {
-        return argument.paramLabel().matches(".*(FILE|DIR|CHARTER|DATA|PROPOSAL)]?");
+        return argument.paramLabel()
+                .matches(".*(FILE|DIR|CHARTER|DATA|PROPOSAL)].*|.*(FILE|DIR|CHARTER|DATA|PROPOSAL)");
     }
 
     private static String quoted(String text) {

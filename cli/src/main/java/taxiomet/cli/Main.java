@@ -90,12 +90,14 @@ public final class Main {
             case "check" -> commands.addSubcommand(new CheckCommand(terminal));
             case "survey" -> commands.addSubcommand(new SurveyCommand(terminal));
             case "vet" -> commands.addSubcommand(new VetCommand(terminal));
+            case "trace" -> commands.addSubcommand(new TraceCommand(terminal));
             case "rehearse" -> commands.addSubcommand(new RehearseCommand(terminal));
             case "demo" -> commands.addSubcommand(new DemoCommand(terminal));
             default -> {
                 commands.addSubcommand(new SurveyCommand(terminal));
                 commands.addSubcommand(new VetCommand(terminal));
                 commands.addSubcommand(new CheckCommand(terminal));
+                commands.addSubcommand(new TraceCommand(terminal));
                 commands.addSubcommand(new RehearseCommand(terminal));
                 commands.addSubcommand(new MeaningCommand(terminal));
                 commands.addSubcommand(new DemoCommand(terminal));

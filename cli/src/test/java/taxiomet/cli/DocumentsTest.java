@@ -84,6 +84,19 @@ class DocumentsTest {
     }
 
     @Test
+    void trace_of_one_row_of_several_and_of_none() throws IOException {
+        JsonNode hive = require("trace", "trace", CHARTER, "hive", "118", "--json", "--down", "2");
+        assertThat(hive.at("/rows/0/twins/0/others").asInt()).isEqualTo(1);
+        require("trace", "trace", CHARTER, "visit", "--row", "visits-2024.csv.gz:78", "--json");
+        require("trace", "trace", CHARTER, "hive", "--where", "kind = 'warre'", "--json");
+        require("trace", "trace", CHARTER, "hive", "61", "--report", "json:-");
+        assertThat(require("trace", "trace", CHARTER, "keeper", "K-8", "--json")
+                        .at("/near/keys/0/0")
+                        .asText())
+                .isEqualTo("K-008");
+    }
+
+    @Test
     void survey_and_what_it_tries() throws IOException {
         require("survey", "survey", "../demo", "--json");
         Program.run("survey", "../demo", "--report", in("survey.json"));
@@ -139,6 +152,7 @@ class DocumentsTest {
                 "proposal",
                 "rehearsal",
                 "survey",
+                "trace",
                 "trials",
                 "undo",
                 "vet",

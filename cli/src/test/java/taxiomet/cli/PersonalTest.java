@@ -148,6 +148,22 @@ class PersonalTest {
     }
 
     @Test
+    void no_form_of_a_trace_tells_a_personal_value() throws IOException {
+        for (String form : List.of("--json", "--verbose")) {
+            for (String key : List.of("K-001", "K-008", "K-021", "K-8", "email=ivo.heron@merrow.example")) {
+                Program traced = Program.run("trace", charter(), "keeper", key, "--down", "2", form);
+                assertThat(traced.status()).as(traced.err()).isLessThan(2);
+                assertNothingTold(traced.out() + traced.err().replace(key, ""), key);
+            }
+            Program all = Program.run("trace", charter(), "keeper", "--where", "email > ''", "--examples", "100", form);
+            assertNothingTold(all.out() + all.err(), "all keepers");
+        }
+        assertThat(Program.run("trace", charter(), "keeper", "K-008", "--reveal")
+                        .out())
+                .contains("@");
+    }
+
+    @Test
     void a_malformed_row_is_hidden_whole() throws IOException {
         Files.writeString(
                 keepers(), Files.readString(keepers()) + "K-900,Heron,Ivo,ivo.heron@merrowvale.example,2020-01-01\n");

@@ -90,15 +90,20 @@ public record ForeignKey(
 
     /** The same link for the rows that meet a condition. */
     public ForeignKey where(Optional<Condition> condition) {
-        return with(condition, isEnforced);
+        return with(condition, isEnforced, isAcyclic);
+    }
+
+    /** The same link, over which a row may be its own ancestor. */
+    public ForeignKey notAcyclic() {
+        return with(where, isEnforced, false);
     }
 
     /** The same link, held by no database. */
     public ForeignKey notEnforced() {
-        return with(where, false);
+        return with(where, false, isAcyclic);
     }
 
-    private ForeignKey with(Optional<Condition> condition, boolean isHeld) {
+    private ForeignKey with(Optional<Condition> condition, boolean isHeld, boolean mayHaveNoRings) {
         return new ForeignKey(
                 name,
                 child,
@@ -112,7 +117,7 @@ public record ForeignKey(
                 isHeld,
                 condition,
                 children,
-                isAcyclic,
+                mayHaveNoRings,
                 severity);
     }
 

@@ -67,6 +67,18 @@ public record Table(
         return new Table(name, schema, rows, others, primaryKey, uniqueKeys, links, rules, label, totals, area, owner);
     }
 
+    /** The same table with other rules. */
+    public Table withRules(List<Rule> others) {
+        return new Table(
+                name, schema, rows, columns, primaryKey, uniqueKeys, links, others, label, totals, area, owner);
+    }
+
+    /** The same table without keys. */
+    public Table withoutKeys() {
+        return new Table(
+                name, schema, rows, columns, Optional.empty(), List.of(), links, rules, label, totals, area, owner);
+    }
+
     /** The same table with its rows somewhere else. */
     public Table withRows(RowsPlace others) {
         return new Table(

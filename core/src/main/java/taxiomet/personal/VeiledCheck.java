@@ -16,7 +16,7 @@ import taxiomet.work.Secret;
 /** The result of a check, told without the values of personal columns. */
 public final class VeiledCheck {
     /** Stands for the line of a malformed row, of which nobody can say where in it which value stands. */
-    static final String HIDDEN = "(hidden: its table has personal columns)";
+    public static final String HIDDEN = "(hidden: its table has personal columns)";
 
     private final Charter charter;
     private final Pseudonyms pseudonyms;

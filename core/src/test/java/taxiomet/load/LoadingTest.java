@@ -60,7 +60,14 @@ class LoadingTest {
         assertThat(TestTables.of(
                                 folder,
                                 quay("7|A", "8|BBBB"),
-                                boat(Match.PARTIAL, "1|7|NULL", "2|NULL|A", "3|NULL|C", "4|8|NULL", "5|NULL|NULL", "6|7|A"))
+                                boat(
+                                        Match.PARTIAL,
+                                        "1|7|NULL",
+                                        "2|NULL|A",
+                                        "3|NULL|C",
+                                        "4|8|NULL",
+                                        "5|NULL|NULL",
+                                        "6|7|A"))
                         .load())
                 .containsExactly(
                         "quay: 1 of 2, 1 OWN_FAULT at berth from 2",

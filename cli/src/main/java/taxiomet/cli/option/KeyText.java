@@ -39,7 +39,7 @@ public final class KeyText {
     }
 
     /** The parts between commas; a part in quotes is what stands in them. */
-    private static List<String> parts(String text) {
+    static List<String> parts(String text) {
         List<String> parts = new ArrayList<>();
         StringBuilder part = new StringBuilder();
         boolean isQuoted = false;

@@ -202,6 +202,18 @@ public final class ProposalOptions {
         };
     }
 
+    /**
+     * The changes of one argument: a file, or SQL as it is.
+     *
+     * @param option whose argument it is
+     */
+    public static List<Change> changesOf(Charter charter, String proposed, String option, Instant now)
+            throws CharterException {
+        ProposalReader reader = new ProposalReader(charter, now);
+        boolean isStatement = proposed.strip().contains(" ") && !Files.exists(Path.of(proposed));
+        return isStatement ? reader.sql(proposed, option) : file(charter, reader, Path.of(proposed));
+    }
+
     private static Change rows(ProposalReader reader, Use use, Part part) {
         int equals = part.value().indexOf('=');
         if (equals < 1 || equals == part.value().length() - 1) {

@@ -372,6 +372,40 @@ final class SqlOracle implements AutoCloseable {
         }
     }
 
+    /** How many parents a row has over a link of its table. */
+    long parents(TableCase child, LinkCase link, long row) throws SQLException {
+        return number("select count(*) from " + pairs(child, link) + " and c.rn = " + row);
+    }
+
+    /** How many children a row has over a link that leads to its table. */
+    long children(TableCase child, LinkCase link, long row) throws SQLException {
+        return number("select count(*) from " + pairs(child, link) + " and p.rn = " + row);
+    }
+
+    /** All rows of a table with their parents over one link, as {@code c} and {@code p}. */
+    private String pairs(TableCase child, LinkCase link) {
+        TableCase parent = random.tables.get(link.parent());
+        boolean isPartial = link.match().equals("partial");
+        List<String> equal = new ArrayList<>();
+        for (int i = 0; i < link.columns().size(); i++) {
+            int column = link.columns().get(i);
+            String on = equal(child, column, parent, link.parentColumns().get(i));
+            equal.add(isPartial ? "(c.r" + column + " is null or " + on + ")" : on);
+        }
+        String someValue = link.columns().stream()
+                .map(c -> "c.r" + c + " is not null")
+                .collect(Collectors.joining(" or ", "(", ")"));
+        return child.name + " c, " + parent.name + " p where " + someValue + " and " + String.join(" and ", equal);
+    }
+
+    private long number(String sql) throws SQLException {
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery(sql)) {
+            result.next();
+            return result.getLong(1);
+        }
+    }
+
     private static String equal(TableCase table, int column, TableCase parent, int parentColumn) {
         return equal(table, column, "c", parent, parentColumn, "p");
     }

@@ -18,6 +18,7 @@ import taxiomet.rehearse.reach.ReachedRow;
 import taxiomet.rehearse.reach.ReachedRows;
 import taxiomet.rehearse.reach.ReachedTable;
 import taxiomet.rehearse.reach.RowGatherer;
+import taxiomet.rows.RowsKept;
 import taxiomet.rows.TableSource;
 
 /**

@@ -131,10 +131,20 @@ public final class CauseWords {
      * @param charter as it was named
      */
     public static String command(Cause cause, String charter) {
+        String named = charter.equals("charter.yaml") ? "" : charter + " ";
+        if (cause.what() == What.MEND_ROW && cause.place().isPresent()) {
+            Cause.Place place = cause.place().get();
+            String file = place.isInParts() ? quotedForShell(place.part()) + ":" : "";
+            return "taxiomet trace " + named + quotedForShell(cause.table()) + " --row " + file + place.row();
+        }
         return change(cause)
-                .map(sql -> "taxiomet rehearse " + (charter.equals("charter.yaml") ? "" : charter + " ") + "-e \"" + sql
-                        + "\"")
+                .map(sql -> "taxiomet rehearse " + named + "-e \"" + sql + "\"")
                 .orElse("taxiomet meaning " + cause.finding().words().replace(' ', '-'));
+    }
+
+    /** A word of a command, in quotes where a shell would take it apart. */
+    private static String quotedForShell(String word) {
+        return word.matches("[\\p{L}\\p{N}_./-]+") ? word : "'" + word.replace("'", "'\\''") + "'";
     }
 
     /** The change as SQL, where it can be told. */

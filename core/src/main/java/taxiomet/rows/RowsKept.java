@@ -1,4 +1,4 @@
-package taxiomet.rehearse.result;
+package taxiomet.rows;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -6,17 +6,10 @@ import java.util.PrimitiveIterator;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
-import taxiomet.rows.RefCursor;
-import taxiomet.rows.RefRanges;
-import taxiomet.rows.RowBatch;
-import taxiomet.rows.RowSink;
-import taxiomet.rows.Scan;
-import taxiomet.rows.TableSource;
-import taxiomet.rows.Undeclared;
 import taxiomet.values.CellColumn;
 
 /** Some rows of a table, kept in memory as they were read, as though the table had no others. */
-final class RowsKept implements TableSource {
+public final class RowsKept implements TableSource {
     private final TableSource read;
     private final List<RowBatch> batches = new ArrayList<>();
     private long bytes;
@@ -27,7 +20,7 @@ final class RowsKept implements TableSource {
      * @param read all of whose rows have been read once
      * @param refs which rows, ascending
      */
-    RowsKept(TableSource read, long[] refs) {
+    public RowsKept(TableSource read, long[] refs) {
         this.read = read;
         if (refs.length == 0) {
             return;
