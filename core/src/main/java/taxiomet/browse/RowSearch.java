@@ -34,11 +34,23 @@ final class RowSearch {
     /**
      * Rows that were found.
      *
-     * @param first the references of those that stand first
+     * @param tally how many, and those that stand first
      * @param near where there are none, keys that are like the one asked for, in some columns
      */
-    @SuppressWarnings("ArrayRecordComponent")
-    record Found(long rows, long[] first, Optional<Hint> near, List<String> nearColumns) {}
+    record Found(Tally tally, Optional<Hint> near, List<String> nearColumns) {
+        Found(Tally tally) {
+            this(tally, Optional.empty(), List.of());
+        }
+
+        long rows() {
+            return tally.rows();
+        }
+
+        /** References, ascending. */
+        long[] first() {
+            return tally.first();
+        }
+    }
 
     /** @param most how many rows are named */
     Found find(RowAsked asked, int most) {
@@ -65,8 +77,8 @@ final class RowSearch {
         return tallies.values().stream()
                 .filter(tally -> tally.rows() > 0)
                 .findFirst()
-                .map(tally -> new Found(tally.rows(), tally.first(), Optional.empty(), List.of()))
-                .orElseGet(() -> new Found(0, new long[0], near(asked, columns), asked.columns()));
+                .map(Found::new)
+                .orElseGet(() -> new Found(new Tally(List.of(), 0), near(asked, columns), asked.columns()));
     }
 
     private Optional<RowKey> keyOf(List<String> cells, int[] columns, KeyEncoder encoder) {
@@ -121,7 +133,7 @@ final class RowSearch {
                 };
             }
         });
-        return new Found(all.rows(), all.first(), Optional.empty(), List.of());
+        return new Found(all);
     }
 
     private Found byNumber(RowAsked.ByNumber asked) {
@@ -151,7 +163,9 @@ final class RowSearch {
             throw new NoSuchPlace(
                     source.partName(parts.get(0)) + " has no row " + asked.row() + "; its last is " + place.last);
         }
-        return new Found(1, new long[] {ref}, Optional.empty(), List.of());
+        Tally one = new Tally(List.of(), 1);
+        one.add(ref);
+        return new Found(one);
     }
 
     /** Looks whether a row is there, malformed or not; threads take turns. */

@@ -79,6 +79,7 @@ public final class Trace {
         }
         RowAtHand root = rows.get(0);
         if (root.typed().isPresent()) {
+            noteCopies(table, asked, found.tally());
             follow(root);
         }
         new ParentHints(charter, sources, context).addTo(root, options.up());
@@ -189,8 +190,21 @@ public final class Trace {
         return longer;
     }
 
+    /** Of the key by which a row was asked for all copies are known already. */
+    private void noteCopies(Table table, RowAsked asked, Tally copies) {
+        if (asked instanceof RowAsked.ByCells cells) {
+            table.keys().stream()
+                    .filter(key ->
+                            key.columns().equals(cells.columns()) && key.where().isEmpty())
+                    .forEach(key -> twins.put(key, copies));
+        }
+    }
+
     private void seekTwins(RowAtHand root, TablePass pass) {
         for (Key key : root.table().keys()) {
+            if (twins.containsKey(key)) {
+                continue;
+            }
             List<KeyForm> forms = KeyForm.of(root.table(), key);
             KeyEncoder encoder = new KeyEncoder(root.table().indexesOf(key.columns()), forms, context.secret());
             Optional<RowKey> ofRoot = key.nullsAreEqual() ? root.keyWithNulls(encoder) : root.key(encoder);

@@ -185,9 +185,11 @@ public final class TraceText implements ResultText {
     }
 
     private void writeChild(TracedRow child, List<String> known, int indent) {
-        String more = child.label().isEmpty() ? TraceWords.cells(child, known) : child.label();
-        boolean isSaid = child.keyValues().contains(more) || more.isEmpty();
-        line(TraceWords.key(child) + (isSaid ? "" : "  " + faint(CellText.shortened(more))), indent);
+        boolean isLabelSaid = child.keyValues().contains(child.label());
+        String more = child.label().isEmpty() || isLabelSaid
+                ? TraceWords.cells(child, known)
+                : CellText.shortened(child.label());
+        line(TraceWords.key(child) + (more.isEmpty() ? "" : "  " + faint(more)), indent);
         writeChildren(child, indent + INDENT);
     }
 }

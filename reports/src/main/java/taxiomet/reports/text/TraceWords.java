@@ -16,6 +16,9 @@ import taxiomet.finding.TraceResult.Twin;
 
 /** A row and its relatives in words: once for all reports that people read. What stands in cells is escaped. */
 public final class TraceWords {
+    /** A row without a label is told by so many characters of what it holds, or few more. */
+    private static final int ENOUGH_OF_CELLS = 100;
+
     private TraceWords() {}
 
     /** What is said of the row first. */
@@ -176,10 +179,20 @@ public final class TraceWords {
         if (row.values().isEmpty()) {
             return CellText.shortened(row.raw());
         }
-        return row.columns().stream()
-                .filter(column -> row.value(column) != null)
-                .filter(column -> !row.key().contains(column) && !known.contains(column))
-                .map(column -> CellText.escaped(column) + " " + CellText.of(row.value(column)))
-                .collect(Collectors.joining(", "));
+        StringBuilder cells = new StringBuilder();
+        for (String column : row.columns()) {
+            boolean isSaid = row.key().contains(column) || known.contains(column);
+            if (isSaid || row.value(column) == null) {
+                continue;
+            }
+            if (cells.length() > ENOUGH_OF_CELLS) {
+                return cells + ", ...";
+            }
+            cells.append(cells.length() == 0 ? "" : ", ")
+                    .append(CellText.escaped(column))
+                    .append(' ')
+                    .append(CellText.of(row.value(column)));
+        }
+        return cells.toString();
     }
 }
