@@ -40,6 +40,7 @@ import taxiomet.reports.json.CheckJson;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.text.CheckMarkdown;
 import taxiomet.reports.text.CheckText;
+import taxiomet.reports.xlsx.CheckWorkbook;
 import taxiomet.reports.xml.CheckXml;
 import taxiomet.work.CheckProgress;
 
@@ -106,7 +107,7 @@ final class CheckCommand implements Callable<Integer> {
             names = "--report",
             paramLabel = "FILE",
             description =
-                    "Write the result to a file as its ending says: .json, .csv with every row, .md for people, .xml for build servers. csv:- prints it, csv:FILE has any name. Can be repeated.")
+                    "Write the result to a file as its ending says: .json, .csv and .xlsx with every row, .md for people, .xml for build servers. csv:- prints it, csv:FILE has any name. Can be repeated.")
     private List<String> reports = List.of();
 
     @Option(
@@ -150,7 +151,7 @@ final class CheckCommand implements Callable<Integer> {
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
-        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv", "md", "xml"));
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv", "xlsx", "md", "xml"));
         Optional<EvidenceOutput> evidenceOutput =
                 Optional.ofNullable(evidence).map(folder -> new EvidenceOutput(folder, isPerOwner, force));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
@@ -166,7 +167,7 @@ final class CheckCommand implements Callable<Integer> {
             RunFigures figures = new RunFigures(showsProgress ? progress : CheckProgress.NONE);
             return check(charter, options, common.isVerbose() ? figures : figures.watched(), result -> {
                 Provenance provenance = Version.provenance(charterFile.toString());
-                reportFiles.write((format, file) -> write(result, provenance, format, file));
+                reportFiles.write((format, file) -> write(result, charter, provenance, format, file));
                 evidenceOutput.ifPresent(output -> {
                     output.write(result, provenance);
                     outputs.wrote(evidence.toString());
@@ -227,9 +228,10 @@ final class CheckCommand implements Callable<Integer> {
         return new LinkedHashSet<>(only);
     }
 
-    private void write(CheckResult result, Provenance provenance, String format, Path file) {
+    private void write(CheckResult result, Charter charter, Provenance provenance, String format, Path file) {
         switch (format) {
             case "json" -> CheckJson.write(result, provenance, List.of(), file);
+            case "xlsx" -> CheckWorkbook.write(result, charter, charterFile.toString(), file);
             case "md" -> CheckMarkdown.write(result, charterFile.toString(), file);
             case "xml" -> CheckXml.write(result, severity -> wanted.failOn().isMetBy(Stream.of(severity)), file);
             default -> CsvReport.write(result, file);
