@@ -19,6 +19,7 @@ import taxiomet.check.pass.CheckOptions;
 import taxiomet.cli.help.Meanings;
 import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
@@ -123,6 +124,9 @@ final class CheckCommand implements Callable<Integer> {
     private boolean quiet;
 
     @Mixin
+    private CsvOptions csv;
+
+    @Mixin
     private CharterOptions source;
 
     @Mixin
@@ -152,8 +156,8 @@ final class CheckCommand implements Callable<Integer> {
             outputs.claim(Outputs.JSON);
         }
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv", "xlsx", "md", "xml"));
-        Optional<EvidenceOutput> evidenceOutput =
-                Optional.ofNullable(evidence).map(folder -> new EvidenceOutput(folder, isPerOwner, force));
+        Optional<EvidenceOutput> evidenceOutput = Optional.ofNullable(evidence)
+                .map(folder -> new EvidenceOutput(folder, isPerOwner, force, csv.hasMark()));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
         Charter charter = personal.toldBy(new UsableCharter(terminal, source, charterFile, quiet).forCheck());
         CheckOptions options = new CheckOptions(
@@ -217,6 +221,7 @@ final class CheckCommand implements Callable<Integer> {
         if (showsLoad && !only.isEmpty()) {
             throw new UsageException("--load-order is about all tables, and --only about some; leave one of them out");
         }
+        csv.requireSense(reports, evidence != null);
         if (isPerOwner && evidence == null) {
             throw new UsageException("--per-owner goes with --evidence DIR");
         }
@@ -234,7 +239,7 @@ final class CheckCommand implements Callable<Integer> {
             case "xlsx" -> CheckWorkbook.write(result, charter, charterFile.toString(), file);
             case "md" -> CheckMarkdown.write(result, charterFile.toString(), file);
             case "xml" -> CheckXml.write(result, severity -> wanted.failOn().isMetBy(Stream.of(severity)), file);
-            default -> CsvReport.write(result, file);
+            default -> CsvReport.write(result, file, csv.hasMark());
         }
     }
 

@@ -20,6 +20,7 @@ import taxiomet.charter.Table;
 import taxiomet.cli.option.BehaviourOptions;
 import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.option.LinkTrials;
 import taxiomet.cli.option.PageOptions;
@@ -155,6 +156,9 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
     private boolean quiet;
 
     @Mixin
+    private CsvOptions csv;
+
+    @Mixin
     private CharterOptions source;
 
     @Mixin
@@ -210,6 +214,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             refuse("--compare-actions", into, "--into");
             refuse("--compare-actions", writeSql, "--write-sql");
         }
+        csv.requireSense(reports, false);
         if (quiet && why != null) {
             throw new UsageException("--why does not go with --quiet");
         }
@@ -269,7 +274,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                 if (format.equals("json")) {
                     asJson.write(file);
                 } else {
-                    EffectsCsv.write(rehearsal.effects(), file);
+                    EffectsCsv.write(rehearsal.effects(), file, csv.hasMark());
                 }
             });
             if (copies.isPresent()) {

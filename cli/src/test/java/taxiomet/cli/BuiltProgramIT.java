@@ -106,12 +106,13 @@ class BuiltProgramIT {
                             "01-keeper-primary_key-duplicate.csv",
                             "02-apiary-apiary_keeper-orphan.csv",
                             "03-keeper-keeper_id-odd_spelling.csv",
+                            "cover-note.txt",
                             "result.json");
         }
         assertThat(read(folder.resolve("faults/01-keeper-primary_key-duplicate.csv")))
-                .isEqualToNormalizingNewlines(
-                        "row,line,file,group,problem,hint,keeper_id,name\n"
-                                + "3,4,keepers.csv,1,duplicate,,007,Celia\n4,5,keepers.csv,1,not as the first: name,,7,Dorrit\n");
+                .isEqualToNormalizingNewlines("row,line,file,group,rule,at_fault,problem,hint,keeper_id,name\n"
+                        + "3,4,keepers.csv,1,duplicate at primary_key,keeper_id,duplicate,,007,Celia\n"
+                        + "4,5,keepers.csv,1,duplicate at primary_key,keeper_id,not as the first: name,,7,Dorrit\n");
         Run again = run("check", "--evidence", "faults");
         assertThat(again.status()).isEqualTo(2);
         assertThat(again.err()).contains("holds a result already");

@@ -27,7 +27,7 @@ final class KeyFileReader {
     /** How the header of evidence begins; what follows before the table's own columns says why the rows are in it. */
     private static final List<String> EVIDENCE = List.of("row", "line", "file");
 
-    private static final List<String> REMARKS = List.of("group", "problem", "hint");
+    private static final List<String> REMARKS = List.of("group", "rule", "at_fault", "problem", "hint");
     private static final char[] DELIMITERS = {',', ';', '\t', '|'};
 
     private final Table table;

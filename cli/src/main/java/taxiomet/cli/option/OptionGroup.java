@@ -44,6 +44,7 @@ public enum OptionGroup {
             "--report",
             "--evidence",
             "--per-owner",
+            "--bom",
             "--into",
             "--whole",
             "--undo",

@@ -20,9 +20,14 @@ public final class EvidenceOutput {
     private final Path folder;
     private final boolean isByOwner;
     private final boolean isForced;
+    private final boolean hasMark;
 
-    /** @param isForced whether a result that stands there is replaced */
-    public EvidenceOutput(Path folder, boolean isByOwner, boolean isForced) {
+    /**
+     * @param isForced whether a result that stands there is replaced
+     * @param hasMark whether its CSV files begin with a byte order mark
+     */
+    public EvidenceOutput(Path folder, boolean isByOwner, boolean isForced, boolean hasMark) {
+        this.hasMark = hasMark;
         this.folder = folder;
         this.isByOwner = isByOwner;
         this.isForced = isForced;
@@ -78,9 +83,9 @@ public final class EvidenceOutput {
         try (WholeOutput output = new WholeOutput(folder)) {
             Files.createDirectory(output.draft());
             if (isByOwner) {
-                EvidenceFolder.writeByOwner(result, output.draft());
+                EvidenceFolder.writeByOwner(result, output.draft(), hasMark);
             } else {
-                EvidenceFolder.write(result, output.draft());
+                EvidenceFolder.write(result, output.draft(), hasMark);
             }
             CheckJson.write(
                     result,

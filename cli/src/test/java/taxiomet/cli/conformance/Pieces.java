@@ -47,7 +47,7 @@ final class Pieces {
     /** Writes the JSON document and the evidence of a check. */
     static void writeResult(CheckResult result, Path into) throws IOException {
         Files.createDirectories(into);
-        EvidenceFolder.write(result, into);
+        EvidenceFolder.write(result, into, false);
         Provenance provenance = new Provenance("test", Instant.EPOCH, "charter.json");
         CheckJson.write(result, provenance, EvidenceFolder.fileNames(result), into.resolve("result.json"));
     }

@@ -16,9 +16,14 @@ import taxiomet.reports.OutputException;
 public final class CsvReport {
     private CsvReport() {}
 
-    /** @throws OutputException when the file cannot be written */
-    public static void write(CheckResult result, Path file) {
-        try (CsvWriter writer = CsvFile.open(file)) {
+    /**
+     * Writes them.
+     *
+     * @param hasMark whether the file begins with a byte order mark
+     * @throws OutputException when the file cannot be written
+     */
+    public static void write(CheckResult result, Path file, boolean hasMark) {
+        try (CsvWriter writer = CsvFile.open(file, hasMark)) {
             writer.writeRecord(
                     "severity",
                     "finding",

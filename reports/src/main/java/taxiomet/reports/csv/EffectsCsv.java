@@ -17,9 +17,14 @@ import taxiomet.reports.OutputException;
 public final class EffectsCsv {
     private EffectsCsv() {}
 
-    /** @throws OutputException when the file cannot be written */
-    public static void write(EffectRows effects, Path file) {
-        try (CsvWriter writer = CsvFile.open(file)) {
+    /**
+     * Writes them.
+     *
+     * @param hasMark whether the file begins with a byte order mark
+     * @throws OutputException when the file cannot be written
+     */
+    public static void write(EffectRows effects, Path file, boolean hasMark) {
+        try (CsvWriter writer = CsvFile.open(file, hasMark)) {
             writer.writeRecord(
                     "change",
                     "answer",

@@ -48,7 +48,7 @@ public final class EvidenceFolder {
 
     /** Whether a file could be one of those that {@link #fileNames} names. */
     public static boolean isFileName(String name) {
-        return name.matches("[0-9]{2,}-.+-.+-.+\\.csv");
+        return name.equals(CoverNote.FILE) || name.matches("[0-9]{2,}-.+-.+-.+\\.csv");
     }
 
     private static String plain(String name) {
@@ -61,9 +61,10 @@ public final class EvidenceFolder {
      * Writes all rows of all findings.
      *
      * @param folder exists
+     * @param hasMark whether each file begins with a byte order mark
      * @throws OutputException when a file cannot be written
      */
-    public static void write(CheckResult result, Path folder) {
+    public static void write(CheckResult result, Path folder, boolean hasMark) {
         List<String> names = fileNames(result);
         for (int i = 0; i < names.size(); i++) {
             Finding finding = result.findings().get(i);
@@ -71,7 +72,7 @@ public final class EvidenceFolder {
                 continue;
             }
             Path file = folder.resolve(names.get(i));
-            try (FindingRows rows = new FindingRows(file, finding, new EvidenceFields(result, finding))) {
+            try (FindingRows rows = new FindingRows(file, finding, new EvidenceFields(result, finding), hasMark)) {
                 finding.evidence().forEach(row -> rows.write(row, finding));
             } catch (UncheckedIOException e) {
                 throw OutputException.of(file.toString(), e.getCause());
@@ -79,39 +80,58 @@ public final class EvidenceFolder {
                 throw OutputException.of(file.toString(), e);
             }
         }
+        List<CoverNote.Listed> listed = new ArrayList<>();
+        for (int i = 0; i < names.size(); i++) {
+            Finding finding = result.findings().get(i);
+            if (!finding.kind().hasNoRows()) {
+                listed.add(new CoverNote.Listed(names.get(i), finding, finding.rows()));
+            }
+        }
+        CoverNote.write(result, listed, folder);
     }
 
     /**
      * Writes all rows of all findings, those of each owner into a folder of the owner's name.
      *
      * @param folder exists
+     * @param hasMark whether each file begins with a byte order mark
      * @throws OutputException when a file cannot be written, or there are too many owners
      */
-    public static void writeByOwner(CheckResult result, Path folder) {
+    public static void writeByOwner(CheckResult result, Path folder, boolean hasMark) {
         List<String> names = fileNames(result);
         Map<String, String> folders = new HashMap<>();
+        Map<String, List<CoverNote.Listed>> listed = new LinkedHashMap<>();
         // The result itself stands beside the folders.
-        Set<String> taken = new HashSet<>(Set.of("result.json"));
+        Set<String> taken = new HashSet<>(Set.of("result.json", CoverNote.FILE));
         for (int i = 0; i < names.size(); i++) {
             String name = names.get(i);
             if (result.findings().get(i).kind().hasNoRows()) {
                 continue;
             }
-            try (OwnerFiles files = new OwnerFiles(result, result.findings().get(i), owner -> {
-                String of = folders.computeIfAbsent(owner, o -> folderName(o, taken));
-                return folder.resolve(of).resolve(name);
-            })) {
-                result.findings().get(i).evidence().forEach(files::write);
+            try (OwnerFiles files = new OwnerFiles(
+                    result,
+                    result.findings().get(i),
+                    owner -> {
+                        String of = folders.computeIfAbsent(owner, o -> folderName(o, taken));
+                        return folder.resolve(of).resolve(name);
+                    },
+                    hasMark)) {
+                Finding finding = result.findings().get(i);
+                finding.evidence().forEach(files::write);
+                files.rows()
+                        .forEach((owner, rows) -> listed.computeIfAbsent(folders.get(owner), of -> new ArrayList<>())
+                                .add(new CoverNote.Listed(name, finding, rows)));
                 if (folders.size() > MOST_OWNERS) {
                     throw new OutputException(
                             folder.toString(),
                             "there are more than " + MOST_OWNERS + " owners",
-                            "leave out --split-by");
+                            "leave out --per-owner");
                 }
             } catch (UncheckedIOException e) {
                 throw OutputException.of(folder.toString(), e.getCause());
             }
         }
+        listed.forEach((owner, files) -> CoverNote.write(result, files, folder.resolve(owner)));
     }
 
     /** Different owners get different folders, though their names be alike once they are made fit for a file system. */
@@ -133,9 +153,12 @@ public final class EvidenceFolder {
         private final Finding finding;
         private final EvidenceFields fields;
         private final Places places;
+        private final boolean hasMark;
         private final Map<String, FindingRows> open = new LinkedHashMap<>();
+        private final Map<String, Long> written = new LinkedHashMap<>();
 
-        OwnerFiles(CheckResult result, Finding finding, Places places) {
+        OwnerFiles(CheckResult result, Finding finding, Places places, boolean hasMark) {
+            this.hasMark = hasMark;
             this.finding = finding;
             this.fields = new EvidenceFields(result, finding);
             this.places = places;
@@ -159,13 +182,19 @@ public final class EvidenceFolder {
             }
             open.put(owner, rows);
             rows.write(row, finding);
+            written.merge(owner, 1L, Long::sum);
+        }
+
+        /** How many rows each owner has. */
+        Map<String, Long> rows() {
+            return written;
         }
 
         private FindingRows open(String owner) {
             try {
                 Path file = places.of(owner);
                 Files.createDirectories(file.getParent());
-                return new FindingRows(file, finding, fields);
+                return new FindingRows(file, finding, fields, hasMark);
             } catch (IOException e) {
                 throw new UncheckedIOException(e);
             }

@@ -22,12 +22,12 @@ final class FindingRows implements Closeable {
     private final boolean isMalformed;
 
     /** Opens the file; what stands in it already stays, and more rows follow. */
-    FindingRows(Path file, Finding finding, EvidenceFields fields) throws IOException {
+    FindingRows(Path file, Finding finding, EvidenceFields fields, boolean hasMark) throws IOException {
         this.fields = fields;
         this.isGrouped = finding.kind().isGrouped();
         this.isMalformed = finding.kind() == FindingKind.MALFORMED_ROW;
         boolean isNew = Files.notExists(file);
-        this.writer = CsvFile.open(file, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+        this.writer = CsvFile.open(file, hasMark, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
         if (isNew) {
             writeHeader();
         }
@@ -38,7 +38,7 @@ final class FindingRows implements Closeable {
         if (isGrouped) {
             header.add("group");
         }
-        header.add("problem");
+        header.addAll(List.of("rule", "at_fault", "problem"));
         header.add("hint");
         if (isMalformed) {
             header.add("raw");
@@ -57,6 +57,8 @@ final class FindingRows implements Closeable {
         if (isGrouped) {
             cells.add(Long.toString(row.group()));
         }
+        cells.add(SafeCell.of(finding.kind().words() + " at " + finding.at()));
+        cells.add(finding.columns().isEmpty() ? null : SafeCell.of(String.join(", ", finding.columns())));
         cells.add(row.problem().isEmpty() ? finding.kind().words() : row.problem());
         cells.add(row.hint().map(hint -> hint.words()).orElse(null));
         if (isMalformed) {
