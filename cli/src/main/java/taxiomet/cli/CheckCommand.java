@@ -2,6 +2,7 @@ package taxiomet.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.temporal.ChronoUnit;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -37,6 +38,7 @@ import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
 import taxiomet.finding.CheckResult;
 import taxiomet.reports.csv.CsvReport;
+import taxiomet.reports.html.CheckHtml;
 import taxiomet.reports.json.CheckJson;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.text.CheckMarkdown;
@@ -108,7 +110,7 @@ final class CheckCommand implements Callable<Integer> {
             names = "--report",
             paramLabel = "FILE",
             description =
-                    "Write the result to a file as its ending says: .json, .csv and .xlsx with every row, .md for people, .xml for build servers. csv:- prints it, csv:FILE has any name. Can be repeated.")
+                    "Write the result to a file as its ending says: .json, .csv and .xlsx with every row, .html and .md for people, .xml for build servers. csv:- prints it, csv:FILE has any name. Can be repeated.")
     private List<String> reports = List.of();
 
     @Option(
@@ -155,7 +157,8 @@ final class CheckCommand implements Callable<Integer> {
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
-        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv", "xlsx", "md", "xml"));
+        ReportFiles reportFiles =
+                new ReportFiles(outputs, reports, List.of("json", "csv", "xlsx", "html", "md", "xml"));
         Optional<EvidenceOutput> evidenceOutput = Optional.ofNullable(evidence)
                 .map(folder -> new EvidenceOutput(folder, isPerOwner, force, csv.hasMark()));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
@@ -237,10 +240,16 @@ final class CheckCommand implements Callable<Integer> {
         switch (format) {
             case "json" -> CheckJson.write(result, provenance, List.of(), file);
             case "xlsx" -> CheckWorkbook.write(result, charter, charterFile.toString(), file);
+            case "html" -> CheckHtml.write(result, charterFile.toString(), made(provenance), "", file);
             case "md" -> CheckMarkdown.write(result, charterFile.toString(), file);
             case "xml" -> CheckXml.write(result, severity -> wanted.failOn().isMetBy(Stream.of(severity)), file);
             default -> CsvReport.write(result, file, csv.hasMark());
         }
+    }
+
+    /** What stands at the foot of a page. */
+    private String made(Provenance provenance) {
+        return provenance.program() + ", " + provenance.made().truncatedTo(ChronoUnit.SECONDS) + ", of " + charterFile;
     }
 
     /** What to do first: what hides other faults stands before them. */

@@ -80,7 +80,7 @@ final class FindingAssembler {
                 log.size(),
                 telling.details(),
                 examples,
-                all -> readEvidence(log, all));
+                (most, all) -> readEvidence(log, most, all));
     }
 
     /** Numbers groups as they come, from 1, and holds the first row of each against the others. */
@@ -106,15 +106,16 @@ final class FindingAssembler {
         }
     }
 
-    private void readEvidence(FaultLog log, Consumer<Evidence> all) {
+    private void readEvidence(FaultLog log, long most, Consumer<Evidence> all) {
         RowLookup lookup = rows.lookup(log.table());
         if (log.isGrouped()) {
-            readGroupedEvidence(log, lookup, all);
+            readGroupedEvidence(log, lookup, most, all);
             return;
         }
         SortedSpool.Reader refs = log.read();
         SortedSpool.Reader remarks = log.read();
-        lookup.forEach(() -> refs.next() ? refs.first() : RefCursor.END, row -> {
+        long[] left = {most};
+        lookup.forEach(() -> left[0]-- > 0 && refs.next() ? refs.first() : RefCursor.END, row -> {
             if (!remarks.next() || remarks.first() != row.ref()) {
                 throw new IllegalStateException("rows and remarks have lost step at " + row);
             }
@@ -122,14 +123,16 @@ final class FindingAssembler {
         });
     }
 
-    private static void readGroupedEvidence(FaultLog log, RowLookup lookup, Consumer<Evidence> all) {
+    private static void readGroupedEvidence(FaultLog log, RowLookup lookup, long most, Consumer<Evidence> all) {
         SortedSpool.Reader reader = log.read();
         Groups groups = new Groups(log.telling());
         List<long[]> chunk = new ArrayList<>();
-        boolean hasMore = reader.next();
+        long left = most;
+        boolean hasMore = left > 0 && reader.next();
         while (hasMore) {
             chunk.add(new long[] {reader.first(), reader.second()});
-            hasMore = reader.next();
+            left--;
+            hasMore = left > 0 && reader.next();
             if (!hasMore || chunk.size() == GROUPED_ROWS_AT_ONCE) {
                 TreeSet<Long> refs = new TreeSet<>();
                 chunk.forEach(pair -> refs.add(pair[1]));

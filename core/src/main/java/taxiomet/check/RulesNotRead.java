@@ -39,6 +39,6 @@ final class RulesNotRead implements Kind {
                 0,
                 new Finding.Undeclared(lost.what().word(), lost.declared(), lost.problem(), lost.place()),
                 List.of(),
-                all -> {});
+                (most, all) -> {});
     }
 }

@@ -54,7 +54,7 @@ public final class VeiledCheck {
                 finding.rows(),
                 of(finding, link),
                 finding.examples().stream().map(veil).toList(),
-                reader -> finding.evidence().forEach(row -> reader.accept(veil.apply(row))));
+                (most, reader) -> finding.evidence().first(most, row -> reader.accept(veil.apply(row))));
     }
 
     private Finding.Details of(Finding finding, Optional<ForeignKey> link) {

@@ -83,7 +83,15 @@ final class MadeUp {
             FindingKind kind, String at, List<String> columns, long rows, Finding.Details details, Evidence... rowsOf) {
         List<Evidence> examples = List.of(rowsOf);
         return new Finding(
-                kind, kind.severity(Severity.ERROR), "hive", at, columns, rows, details, examples, examples::forEach);
+                kind,
+                kind.severity(Severity.ERROR),
+                "hive",
+                at,
+                columns,
+                rows,
+                details,
+                examples,
+                (most, rows) -> examples.stream().limit(most).forEach(rows));
     }
 
     /** Every kind of finding. */

@@ -130,7 +130,8 @@ class OutputsTest {
         assertThat(run.err()).isEqualTo("written: " + in("faults.txt") + "\n");
         assertThat(Files.readString(folder.resolve("faults.txt"))).contains("error,orphan,trip");
         assertThat(Program.run("check", charter, "--report", in("faults.doc")).err())
-                .contains("the ending says the format, or a word before it; there are json, csv, md and xml");
+                .contains(
+                        "the ending says the format, or a word before it; there are json, csv, xlsx, html, md and xml");
     }
 
     @Test

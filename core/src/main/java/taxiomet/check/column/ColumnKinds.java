@@ -92,7 +92,7 @@ public final class ColumnKinds implements Kind {
                         0,
                         planned.check().found(),
                         List.of(),
-                        all -> {}))
+                        (most, all) -> {}))
                 .toList();
     }
 }

@@ -51,7 +51,7 @@ public final class CellText {
     }
 
     /** A text as it is shown; of a long one both ends, and how long it is. */
-    static String shortened(String text) {
+    public static String shortened(String text) {
         int length = text.codePointCount(0, text.length());
         if (length <= LONGEST_WHOLE) {
             return escaped(text);
