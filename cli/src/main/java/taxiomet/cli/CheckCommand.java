@@ -2,9 +2,9 @@ package taxiomet.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.temporal.ChronoUnit;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
@@ -37,6 +37,7 @@ import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
 import taxiomet.finding.CheckResult;
+import taxiomet.finding.MapHealth;
 import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.html.CheckHtml;
 import taxiomet.reports.json.CheckJson;
@@ -45,6 +46,7 @@ import taxiomet.reports.text.CheckMarkdown;
 import taxiomet.reports.text.CheckText;
 import taxiomet.reports.xlsx.CheckWorkbook;
 import taxiomet.reports.xml.CheckXml;
+import taxiomet.vet.TableMap;
 import taxiomet.work.CheckProgress;
 
 /** Judges the rows: the main job. */
@@ -240,16 +242,17 @@ final class CheckCommand implements Callable<Integer> {
         switch (format) {
             case "json" -> CheckJson.write(result, provenance, List.of(), file);
             case "xlsx" -> CheckWorkbook.write(result, charter, charterFile.toString(), file);
-            case "html" -> CheckHtml.write(result, charterFile.toString(), made(provenance), "", file);
+            case "html" ->
+                CheckHtml.write(
+                        result,
+                        charterFile.toString(),
+                        provenance.line(),
+                        new TableMap(charter, MapHealth.of(result), Map.of()).whole(),
+                        file);
             case "md" -> CheckMarkdown.write(result, charterFile.toString(), file);
             case "xml" -> CheckXml.write(result, severity -> wanted.failOn().isMetBy(Stream.of(severity)), file);
             default -> CsvReport.write(result, file, csv.hasMark());
         }
-    }
-
-    /** What stands at the foot of a page. */
-    private String made(Provenance provenance) {
-        return provenance.program() + ", " + provenance.made().truncatedTo(ChronoUnit.SECONDS) + ", of " + charterFile;
     }
 
     /** What to do first: what hides other faults stands before them. */

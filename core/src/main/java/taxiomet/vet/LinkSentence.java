@@ -3,7 +3,6 @@ package taxiomet.vet;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
-import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.IntRange;
 import taxiomet.charter.Table;
 
@@ -26,9 +25,7 @@ final class LinkSentence {
     }
 
     private String upwards() {
-        boolean isRequired = link.match() == Match.SIMPLE
-                ? link.columns().stream().allMatch(child::isRequired)
-                : link.columns().stream().anyMatch(child::isRequired);
+        boolean isRequired = TableMap.isRequired(child, link);
         String by = "by " + String.join(", ", link.columns());
         return "each row of " + link.child() + " points at " + (isRequired ? "exactly one " : "one ")
                 + "row of "
@@ -37,8 +34,7 @@ final class LinkSentence {
     }
 
     private String downwards() {
-        boolean isKey = child.keys().stream().anyMatch(key -> link.columns().containsAll(key.columns()));
-        IntRange range = link.children().orElse(new IntRange(0, isKey ? 1 : IntRange.NO_LIMIT));
+        IntRange range = TableMap.childrenOf(child, link);
         String count;
         long last = range.most() == IntRange.NO_LIMIT ? range.least() : range.most();
         String rows = last == 1 ? "row" : "rows";

@@ -91,7 +91,7 @@ final class MadeUp {
                 rows,
                 details,
                 examples,
-                (most, rows) -> examples.stream().limit(most).forEach(rows));
+                (most, reader) -> examples.stream().limit(most).forEach(reader));
     }
 
     /** Every kind of finding. */
@@ -106,7 +106,7 @@ final class MadeUp {
                 0,
                 new Finding.Undeclared("rule", "CHECK (odd(year))", "there is no function odd", "schema.sql:3:14"),
                 List.of(),
-                reader -> {}));
+                (most, all) -> {}));
         findings.add(finding(
                 FindingKind.MALFORMED_ROW,
                 "hive",
@@ -174,7 +174,7 @@ final class MadeUp {
                 new Finding.Children("hive", "hive_apiary", "1.."),
                 List.of(new Evidence(
                         "apiarys.csv", 2, 3, List.of("A2"), 0, "0 children", Optional.empty(), List.of(), "")),
-                reader -> {}));
+                (most, all) -> {}));
         findings.add(finding(
                 FindingKind.OWN_ANCESTOR,
                 "hive_mother",

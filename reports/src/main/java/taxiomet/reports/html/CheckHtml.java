@@ -13,6 +13,7 @@ import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.finding.Hint;
 import taxiomet.finding.LoadResult;
+import taxiomet.finding.MapResult;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.html.CheckPage.CauseItem;
 import taxiomet.reports.html.CheckPage.CellItem;
@@ -22,6 +23,7 @@ import taxiomet.reports.html.CheckPage.LoadItem;
 import taxiomet.reports.html.CheckPage.LoadedItem;
 import taxiomet.reports.html.CheckPage.TableItem;
 import taxiomet.reports.html.CheckPage.ValueItem;
+import taxiomet.reports.map.MapSvg;
 import taxiomet.reports.text.CauseWords;
 import taxiomet.reports.text.CellText;
 import taxiomet.reports.text.CheckText;
@@ -41,10 +43,10 @@ public final class CheckHtml {
 
     private final CheckResult result;
     private final String charter;
-    private final String map;
+    private final MapResult map;
     private int rowsLeft = ROWS_IN_ALL;
 
-    private CheckHtml(CheckResult result, String charter, String map) {
+    private CheckHtml(CheckResult result, String charter, MapResult map) {
         this.result = result;
         this.charter = charter;
         this.map = map;
@@ -55,12 +57,15 @@ public final class CheckHtml {
      *
      * @param charter as it was named
      * @param made when the result was made, and of what
-     * @param map a picture of the tables, as SVG; empty without one
+     * @param map of the tables, with their health
      * @throws taxiomet.reports.OutputException when the file cannot be written
      */
-    public static void write(CheckResult result, String charter, String made, String map, Path file) {
+    public static void write(CheckResult result, String charter, String made, MapResult map, Path file) {
         CheckPage page = new CheckHtml(result, charter, map).page();
-        Page.write("check.jte", Map.of("page", page, "shell", Shell.of("findings.js", made)), file);
+        Page.write(
+                "check.jte",
+                Map.of("page", page, "shell", Shell.of("findings.js", made).withStyle(MapHtml.STYLE)),
+                file);
     }
 
     private CheckPage page() {
@@ -83,7 +88,7 @@ public final class CheckHtml {
                 more > 0 ? "and " + Counted.of(more, "more cause") + "; the workbook and the JSON have them all" : "",
                 result.tables().stream().map(table -> table(table, sentences)).toList(),
                 remarks(),
-                map,
+                MapSvg.inPage(map),
                 result.load().map(CheckHtml::load).orElse(null),
                 findings);
     }

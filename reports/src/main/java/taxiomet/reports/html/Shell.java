@@ -25,6 +25,11 @@ public record Shell(String style, String script, String made) {
         return new Shell(resource("page.css"), script.isEmpty() ? "" : resource(script), made);
     }
 
+    /** The same with more style. */
+    Shell withStyle(String name) {
+        return new Shell(style + resource(name), script, made);
+    }
+
     public boolean hasScript() {
         return !script.isEmpty();
     }

@@ -16,6 +16,11 @@ public record Provenance(String program, Instant made, String charter) {
     /** The version of all documents; it grows when a reader of the former one could go wrong. */
     private static final int VERSION = 1;
 
+    /** The same in a line, for the foot of a page. */
+    public String line() {
+        return program + ", " + made.truncatedTo(ChronoUnit.SECONDS) + (charter.isEmpty() ? "" : ", of " + charter);
+    }
+
     /**
      * Begins a document.
      *

@@ -20,7 +20,6 @@ import taxiomet.reports.OutputException;
 public final class CheckMarkdown {
     private static final int ONE_LINE = 1 << 20;
     private static final int CAUSES_SHOWN = 20;
-    private static final String MARKUP = "\\`*_[]<>#|&~$";
 
     private final CheckResult result;
     private final String charter;
@@ -48,9 +47,9 @@ public final class CheckMarkdown {
     private List<String> lines() {
         List<String> answer = new ArrayList<>();
         new CheckText(result, ONE_LINE, false, answer::add).writeAnswer();
-        lines.add("# " + plain(answer.get(0)));
+        lines.add("# " + Markdown.plain(answer.get(0)));
         lines.add("");
-        answer.stream().skip(1).forEach(line -> lines.add(plain(line) + "."));
+        answer.stream().skip(1).forEach(line -> lines.add(Markdown.plain(line) + "."));
         lines.add("");
         row("table", "rows", "at fault", "rows by kind");
         row("---", "---:", "---:", "---");
@@ -58,10 +57,10 @@ public final class CheckMarkdown {
         for (TableResult table : result.tables()) {
             String kinds = sentences.kindsOf(table);
             row(
-                    plain(CellText.escaped(table.name())),
+                    Markdown.plain(CellText.escaped(table.name())),
                     Counted.grouped(table.rows()),
                     table.faultyRows() == 0 ? "" : Counted.grouped(table.faultyRows()),
-                    kinds.isEmpty() ? "sound" : plain(kinds));
+                    kinds.isEmpty() ? "sound" : Markdown.plain(kinds));
         }
         addCauses();
         result.load().ifPresent(this::addLoad);
@@ -78,10 +77,10 @@ public final class CheckMarkdown {
         lines.add("");
         for (Cause cause : result.causes()
                 .subList(0, Math.min(CAUSES_SHOWN, result.causes().size()))) {
-            lines.add("1. " + plain(CellText.escaped(CauseWords.toDo(cause))) + ": "
-                    + plain(CellText.escaped(CauseWords.cures(cause))) + "  ");
+            lines.add("1. " + Markdown.plain(CellText.escaped(CauseWords.toDo(cause))) + ": "
+                    + Markdown.plain(CellText.escaped(CauseWords.cures(cause))) + "  ");
             String command = CellText.escaped(CauseWords.command(cause, charter));
-            lines.add("   " + (command.contains("`") ? plain(command) : "`" + command + "`"));
+            lines.add("   " + (command.contains("`") ? Markdown.plain(command) : "`" + command + "`"));
         }
         int more = result.causes().size() - CAUSES_SHOWN;
         if (more > 0) {
@@ -94,33 +93,34 @@ public final class CheckMarkdown {
         lines.add("");
         lines.add("## A load in this order");
         lines.add("");
-        lines.add(plain(LoadWords.answer(load)) + ".");
+        lines.add(Markdown.plain(LoadWords.answer(load)) + ".");
         lines.add("");
         row("table", "rows", "get in", "refused");
         row("---", "---:", "---:", "---");
         for (LoadResult.LoadedTable table : load.tables()) {
             row(
-                    plain(CellText.escaped(table.name())),
+                    Markdown.plain(CellText.escaped(table.name())),
                     Counted.grouped(table.rows()),
                     Counted.grouped(table.loaded()),
                     table.refusals().stream()
-                            .map(refusal -> plain(CellText.escaped(LoadWords.refused(refusal))))
+                            .map(refusal -> Markdown.plain(CellText.escaped(LoadWords.refused(refusal))))
                             .collect(Collectors.joining("; ")));
         }
         for (String remark : LoadWords.remarks(load)) {
             lines.add("");
-            lines.add(plain(CellText.escaped(remark)) + ".");
+            lines.add(Markdown.plain(CellText.escaped(remark)) + ".");
         }
     }
 
     private void addFinding(Finding finding, FindingSentences sentences) {
         lines.add("");
         lines.add("## " + finding.severity().word() + ": " + finding.kind().words() + " at "
-                + plain(FindingSentences.place(finding)) + ", " + plain(FindingSentences.rows(finding)));
+                + Markdown.plain(FindingSentences.place(finding)) + ", "
+                + Markdown.plain(FindingSentences.rows(finding)));
         List<String> said = sentences.of(finding);
         if (!said.isEmpty()) {
             lines.add("");
-            said.forEach(sentence -> lines.add(plain(sentence) + "  "));
+            said.forEach(sentence -> lines.add(Markdown.plain(sentence) + "  "));
         }
         if (finding.examples().isEmpty()) {
             return;
@@ -131,7 +131,7 @@ public final class CheckMarkdown {
         List<String> head = new ArrayList<>(List.of("file", "row"));
         List<String> rule = new ArrayList<>(List.of("---", "---:"));
         shown.forEach(column -> {
-            head.add(plain(CellText.escaped(column)));
+            head.add(Markdown.plain(CellText.escaped(column)));
             rule.add("---");
         });
         head.add("");
@@ -140,12 +140,13 @@ public final class CheckMarkdown {
         row(rule.toArray(new String[0]));
         for (Evidence evidence : finding.examples()) {
             List<String> cells = new ArrayList<>();
-            cells.add(plain(CellText.escaped(evidence.part())));
+            cells.add(Markdown.plain(CellText.escaped(evidence.part())));
             cells.add(Counted.grouped(evidence.row()));
-            shown.forEach(column ->
-                    cells.add(plain(CellText.of(fields.cell(evidence, column).orElse(null)))));
+            shown.forEach(column -> cells.add(
+                    Markdown.plain(CellText.of(fields.cell(evidence, column).orElse(null)))));
             String remark = CellText.escaped(EvidenceFields.remark(evidence));
-            cells.add(plain(evidence.raw().isEmpty() ? remark : remark + ": " + CellText.shortened(evidence.raw())));
+            cells.add(Markdown.plain(
+                    evidence.raw().isEmpty() ? remark : remark + ": " + CellText.shortened(evidence.raw())));
             row(cells.toArray(new String[0]));
         }
         long more = finding.rows() - finding.examples().size();
@@ -156,18 +157,6 @@ public final class CheckMarkdown {
     }
 
     private void row(String... cells) {
-        lines.add("| " + String.join(" | ", cells) + " |");
-    }
-
-    /** A text that stands for itself. */
-    private static String plain(String text) {
-        StringBuilder plain = new StringBuilder();
-        text.codePoints().forEach(c -> {
-            if (MARKUP.indexOf(c) >= 0) {
-                plain.append('\\');
-            }
-            plain.appendCodePoint(c);
-        });
-        return plain.toString();
+        lines.add(Markdown.row(cells));
     }
 }
