@@ -42,7 +42,7 @@ import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.html.CheckHtml;
 import taxiomet.reports.json.CheckJson;
 import taxiomet.reports.json.Provenance;
-import taxiomet.reports.text.CheckMarkdown;
+import taxiomet.reports.markdown.CheckMarkdown;
 import taxiomet.reports.text.CheckText;
 import taxiomet.reports.xlsx.CheckWorkbook;
 import taxiomet.reports.xml.CheckXml;
@@ -188,8 +188,7 @@ final class CheckCommand implements Callable<Integer> {
                             common.color(),
                             page.isPaged(),
                             quiet,
-                            (width, hasColor, out) ->
-                                    new CheckText(result, charterFile.toString(), width, hasColor, out),
+                            paper -> new CheckText(result, charterFile.toString(), paper),
                             next(result));
                 }
                 if (!quiet) {

@@ -33,7 +33,7 @@ import taxiomet.reports.json.HealthReader;
 import taxiomet.reports.json.MapJson;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.map.MapSvg;
-import taxiomet.reports.text.MapMarkdown;
+import taxiomet.reports.markdown.MapMarkdown;
 import taxiomet.reports.text.MapText;
 import taxiomet.rows.TableSource;
 import taxiomet.vet.TableMap;
@@ -155,7 +155,7 @@ final class MapCommand implements Callable<Integer> {
                     common.color(),
                     page.isPaged(),
                     quiet,
-                    (width, hasColor, out) -> new MapText(map, width, hasColor, out),
+                    paper -> new MapText(map, paper),
                     "--report map.html draws it");
         }
         if (!quiet) {

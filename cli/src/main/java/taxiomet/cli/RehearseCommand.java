@@ -46,6 +46,7 @@ import taxiomet.rehearse.LinkTrial;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
 import taxiomet.reports.csv.EffectsCsv;
+import taxiomet.reports.html.TextHtml;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.RehearsalJson;
 import taxiomet.reports.text.ActionComparisonText;
@@ -145,7 +146,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             names = "--report",
             paramLabel = "FILE",
             description =
-                    "Write the result to a file as its ending says: .json, or .csv with every effect on every row."
+                    "Write the result to a file as its ending says: .json, .html for people, or .csv with every effect on every row."
                             + " csv:- prints it, csv:FILE has any name. Can be repeated.")
     private List<String> reports = List.of();
 
@@ -237,7 +238,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
-        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv"));
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv", "html"));
         Optional<CopyFolder> copies = Optional.ofNullable(into).map(folder -> new CopyFolder(folder, force));
         copies.ifPresent(CopyFolder::requireFree);
         if (undo != null) {
@@ -273,6 +274,11 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             reportFiles.write((format, file) -> {
                 if (format.equals("json")) {
                     asJson.write(file);
+                } else if (format.equals("html")) {
+                    TextHtml.write(
+                            paper -> new RehearsalText(result, paper),
+                            provenance().line(),
+                            file);
                 } else {
                     EffectsCsv.write(rehearsal.effects(), file, csv.hasMark());
                 }
@@ -373,7 +379,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                 common.color(),
                 page.isPaged(),
                 quiet,
-                (width, hasColor, out) -> new RehearsalText(result, width, hasColor, out),
+                paper -> new RehearsalText(result, paper),
                 result.isAccepted()
                         ? "--into DIR writes the tables as they would be, --write-sql FILE the SQL"
                         : "see what stands in the way above, change by change");

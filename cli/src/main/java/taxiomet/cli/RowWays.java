@@ -16,6 +16,7 @@ import taxiomet.proposal.ProposalException;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.RehearsalJson;
+import taxiomet.reports.text.LinePaper;
 import taxiomet.reports.text.RehearsalText;
 
 /** Why a rehearsal touches a row: what --why asks. */
@@ -41,9 +42,7 @@ final class RowWays {
             RehearsalText.writeWays(
                     table + " " + shownKey(),
                     ways,
-                    terminal.width(),
-                    terminal.hasColor(common.color()),
-                    terminal.out()::println);
+                    new LinePaper(terminal.width(), terminal.hasColor(common.color()), terminal.out()::println));
         }
     }
 

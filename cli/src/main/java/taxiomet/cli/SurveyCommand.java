@@ -25,6 +25,8 @@ import taxiomet.cli.terminal.Progress;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
+import taxiomet.reports.html.TextHtml;
+import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.SurveyJson;
 import taxiomet.reports.json.TrialsJson;
 import taxiomet.reports.text.SurveyText;
@@ -130,7 +132,7 @@ final class SurveyCommand implements Callable<Integer> {
             names = "--report",
             paramLabel = "FILE",
             description =
-                    "Write the result to a file as its ending says: .json. json:- prints it, json:FILE has any name. Can be repeated.")
+                    "Write the result to a file as its ending says: .json, or .html for people. json:- prints it, json:FILE has any name. Can be repeated.")
     private List<String> reports = List.of();
 
     @Option(names = "--json", description = "Print the result as JSON.")
@@ -173,7 +175,7 @@ final class SurveyCommand implements Callable<Integer> {
         if (json) {
             outputs.claim(Outputs.JSON);
         }
-        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json"));
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "html"));
         Optional<CharterOutput> charterOutput =
                 Optional.ofNullable(writeCharter).map(file -> new CharterOutput(outputs, file));
         DataFiles.Found all = DataFiles.find(data, delimiterGiven(), encodingGiven());
@@ -203,15 +205,22 @@ final class SurveyCommand implements Callable<Integer> {
                     engine.open(),
                     engine.context().toldTo(showsProgress ? bar : CheckProgress.NONE));
             charterOutput.ifPresent(output -> output.write(result.draft(), result.comments(), result.perhaps()));
-            reportFiles.write((format, file) -> SurveyJson.write(result, Version.provenance(""), file));
+            Provenance provenance = Version.provenance("");
+            reportFiles.write((format, file) -> {
+                if (format.equals("html")) {
+                    TextHtml.write(paper -> new SurveyText(result, only, true, paper), provenance.line(), file);
+                } else {
+                    SurveyJson.write(result, provenance, file);
+                }
+            });
             if (json) {
-                SurveyJson.write(result, Version.provenance(""), terminal.out());
+                SurveyJson.write(result, provenance, terminal.out());
             } else {
                 outputs.show(
                         common.color(),
                         page.isPaged(),
                         quiet,
-                        (width, hasColor, out) -> new SurveyText(result, only, full, width, hasColor, out),
+                        paper -> new SurveyText(result, only, full, paper),
                         "--write-charter charter.yaml writes this down, to be corrected by hand");
             }
             if (!quiet) {

@@ -39,6 +39,7 @@ import taxiomet.proposal.Change;
 import taxiomet.proposal.Proposal;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
+import taxiomet.reports.html.TextHtml;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.TraceJson;
 import taxiomet.reports.text.TraceText;
@@ -115,7 +116,7 @@ final class TraceCommand implements Callable<Integer> {
     @Option(
             names = "--report",
             paramLabel = "FILE",
-            description = "Write the result to a file as its ending says: .json. Can be repeated.")
+            description = "Write the result to a file as its ending says: .json, or .html for people. Can be repeated.")
     private List<String> reports = List.of();
 
     @Option(names = "--json", description = "Print the result as JSON.")
@@ -155,7 +156,7 @@ final class TraceCommand implements Callable<Integer> {
         if (json) {
             outputs.claim(Outputs.JSON);
         }
-        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json"));
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "html"));
         Charter declared = new UsableCharter(terminal, source, arguments.charter(), quiet).forCheck();
         Charter charter = personal.toldBy(declared);
         TableNames.require(charter, arguments.table());
@@ -166,16 +167,17 @@ final class TraceCommand implements Callable<Integer> {
             TraceResult result = trace(charter, asked, context);
             progress.concluding();
             Provenance provenance = Version.provenance(arguments.charter().toString());
-            reportFiles.write((format, file) -> TraceJson.write(result, provenance, file));
+            reportFiles.write((format, file) -> {
+                if (format.equals("html")) {
+                    TextHtml.write(paper -> new TraceText(result, paper), provenance.line(), file);
+                } else {
+                    TraceJson.write(result, provenance, file);
+                }
+            });
             if (json) {
                 TraceJson.write(result, provenance, terminal.out());
             } else {
-                outputs.show(
-                        common.color(),
-                        page.isPaged(),
-                        quiet,
-                        (width, hasColor, out) -> new TraceText(result, width, hasColor, out),
-                        "");
+                outputs.show(common.color(), page.isPaged(), quiet, paper -> new TraceText(result, paper), "");
             }
             if (!quiet) {
                 outputs.tell("");

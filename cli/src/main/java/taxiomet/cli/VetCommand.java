@@ -26,6 +26,8 @@ import taxiomet.cli.output.ReportFiles;
 import taxiomet.cli.terminal.ExitStatus;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.Version;
+import taxiomet.reports.html.TextHtml;
+import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.VetJson;
 import taxiomet.reports.text.VetText;
 import taxiomet.vet.VetResult;
@@ -83,7 +85,7 @@ final class VetCommand implements Callable<Integer> {
             names = "--report",
             paramLabel = "FILE",
             description =
-                    "Write the result to a file as its ending says: .json. json:- prints it, json:FILE has any name. Can be repeated.")
+                    "Write the result to a file as its ending says: .json, or .html for people. json:- prints it, json:FILE has any name. Can be repeated.")
     private List<String> reports = List.of();
 
     @Option(
@@ -120,7 +122,7 @@ final class VetCommand implements Callable<Integer> {
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
-        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json"));
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "html"));
         Optional<CharterOutput> charterOutput =
                 Optional.ofNullable(writeCharter).map(file -> new CharterOutput(outputs, file));
         ReadCharter read = source.read(charterFile);
@@ -133,8 +135,15 @@ final class VetCommand implements Callable<Integer> {
                 Optional.ofNullable(server)
                         .map(name -> ServerOption.parse("--server", name, Server::isVetted, terminal)),
                 Optional.ofNullable(around));
-        VetJson asJson = new VetJson(result, Version.provenance(charterFile.toString()), read::place);
-        reportFiles.write((format, file) -> asJson.write(file));
+        Provenance provenance = Version.provenance(charterFile.toString());
+        VetJson asJson = new VetJson(result, provenance, read::place);
+        reportFiles.write((format, file) -> {
+            if (format.equals("html")) {
+                TextHtml.write(paper -> new VetText(result, read::place, paper), provenance.line(), file);
+            } else {
+                asJson.write(file);
+            }
+        });
         charterOutput.ifPresent(output -> output.write(
                 read.charter(),
                 Map.of(
@@ -148,7 +157,7 @@ final class VetCommand implements Callable<Integer> {
                     common.color(),
                     page.isPaged(),
                     quiet,
-                    (width, hasColor, out) -> new VetText(result, read::place, width, hasColor, out),
+                    paper -> new VetText(result, read::place, paper),
                     result.isSound() ? "taxiomet check " + charterFile : "correct " + charterFile);
         }
         if (!quiet) {

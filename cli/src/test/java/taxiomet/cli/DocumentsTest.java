@@ -84,6 +84,16 @@ class DocumentsTest {
     }
 
     @Test
+    void map_with_and_without_what_a_check_found() throws IOException {
+        Program.run("check", CHARTER, "--report", in("found.json"));
+        require("map", "map", CHARTER, "--json", "--count");
+        JsonNode around = require("map", "map", CHARTER, "--json", "--around", "hive", "--check", in("found.json"));
+        assertThat(around.get("left_out").asInt()).isEqualTo(6);
+        assertThat(around.at("/tables/1/health/faulty_rows").asInt()).isEqualTo(12);
+        require("map", "map", CHARTER, "--report", "json:-");
+    }
+
+    @Test
     void trace_of_one_row_of_several_and_of_none() throws IOException {
         JsonNode hive = require("trace", "trace", CHARTER, "hive", "118", "--json", "--down", "2");
         assertThat(hive.at("/rows/0/twins/0/others").asInt()).isEqualTo(1);
@@ -148,6 +158,7 @@ class DocumentsTest {
                 "actions",
                 "charter",
                 "check",
+                "map",
                 "problems",
                 "proposal",
                 "rehearsal",

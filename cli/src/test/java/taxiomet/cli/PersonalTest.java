@@ -3,9 +3,11 @@ package taxiomet.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -14,6 +16,8 @@ import java.util.regex.MatchResult;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -64,6 +68,22 @@ class PersonalTest {
         assertThat(emails).as(by).noneMatch(folded::contains);
     }
 
+    @Test
+    void no_page_of_a_rehearsal_and_no_load_tells_a_personal_value() throws IOException {
+        Path page = folder.resolve("rehearsal.html");
+        run(
+                "rehearse",
+                charter(),
+                "-e",
+                "DELETE FROM keeper WHERE email = '" + emails.iterator().next() + "'",
+                "-e",
+                "UPDATE keeper SET email = 'new@merrowvale.example' WHERE keeper_id = 'K-003'",
+                "--report",
+                page.toString());
+        assertNothingTold(Files.readString(page), "page of a rehearsal");
+        assertNothingTold(run("check", charter(), "--load-order").out(), "load");
+    }
+
     private void assertNothingToldIn(Path output) throws IOException {
         try (Stream<Path> files = Files.walk(output)) {
             for (Path file : files.filter(Files::isRegularFile).toList()) {
@@ -106,11 +126,19 @@ class PersonalTest {
         run("check", charter(), "--evidence", out.toString(), "--per-owner", "--report", folder + "/r.json");
         assertNothingToldIn(out);
         assertNothingTold(Files.readString(folder.resolve("r.json")), "report");
-        for (String ending : List.of("md", "xml")) {
+        for (String ending : List.of("md", "xml", "html")) {
             Path report = folder.resolve("r." + ending);
             run("check", charter(), "--examples", "1000", "--report", report.toString());
             assertNothingTold(Files.readString(report), ending);
             assertThat(pseudonyms(Files.readString(report))).isNotEmpty();
+        }
+        Path workbook = folder.resolve("r.xlsx");
+        run("check", charter(), "--report", workbook.toString());
+        try (ZipFile zip = new ZipFile(workbook.toFile())) {
+            for (ZipEntry part : Collections.list(zip.entries())) {
+                assertNothingTold(
+                        new String(zip.getInputStream(part).readAllBytes(), StandardCharsets.UTF_8), part.getName());
+            }
         }
         assertThat(run("check", charter(), "--examples", "1000", "--reveal")
                         .out()

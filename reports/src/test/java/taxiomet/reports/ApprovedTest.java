@@ -21,8 +21,9 @@ import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.json.CheckJson;
 import taxiomet.reports.json.RehearsalJson;
 import taxiomet.reports.json.VetJson;
-import taxiomet.reports.text.CheckMarkdown;
+import taxiomet.reports.markdown.CheckMarkdown;
 import taxiomet.reports.text.CheckText;
+import taxiomet.reports.text.LinePaper;
 import taxiomet.reports.text.RehearsalText;
 import taxiomet.reports.text.VetText;
 import taxiomet.reports.xml.CheckXml;
@@ -88,7 +89,7 @@ class ApprovedTest {
     @ValueSource(ints = {40, 80, 140})
     void a_check_in_lines_of_every_width(int width) throws IOException {
         List<String> lines = new ArrayList<>();
-        new CheckText(MadeUp.check(), width, false, lines::add).write();
+        new CheckText(MadeUp.check(), new LinePaper(width, false, lines::add)).write();
         requireNoControls(joined(lines));
         require("check-" + width + ".txt", joined(lines));
     }
@@ -96,13 +97,13 @@ class ApprovedTest {
     @Test
     void colours_change_nothing_but_colours() {
         List<String> plain = new ArrayList<>();
-        new CheckText(MadeUp.check(), 80, false, plain::add).write();
-        new RehearsalText(MadeUp.rehearsal(), 80, false, plain::add).write();
-        new VetText(MadeUp.vet(), path -> "schema.sql:3:1", 80, false, plain::add).write();
+        new CheckText(MadeUp.check(), new LinePaper(80, false, plain::add)).write();
+        new RehearsalText(MadeUp.rehearsal(), new LinePaper(80, false, plain::add)).write();
+        new VetText(MadeUp.vet(), path -> "schema.sql:3:1", new LinePaper(80, false, plain::add)).write();
         List<String> coloured = new ArrayList<>();
-        new CheckText(MadeUp.check(), 80, true, coloured::add).write();
-        new RehearsalText(MadeUp.rehearsal(), 80, true, coloured::add).write();
-        new VetText(MadeUp.vet(), path -> "schema.sql:3:1", 80, true, coloured::add).write();
+        new CheckText(MadeUp.check(), new LinePaper(80, true, coloured::add)).write();
+        new RehearsalText(MadeUp.rehearsal(), new LinePaper(80, true, coloured::add)).write();
+        new VetText(MadeUp.vet(), path -> "schema.sql:3:1", new LinePaper(80, true, coloured::add)).write();
         assertThat(joined(coloured)).contains("\u001B[");
         assertThat(joined(coloured).replaceAll("\u001B\\[[0-9;]*m", "")).isEqualTo(joined(plain));
     }
@@ -111,7 +112,7 @@ class ApprovedTest {
     @ValueSource(ints = {40, 80, 140})
     void a_rehearsal_in_lines_of_every_width(int width) throws IOException {
         List<String> lines = new ArrayList<>();
-        new RehearsalText(MadeUp.rehearsal(), width, false, lines::add).write();
+        new RehearsalText(MadeUp.rehearsal(), new LinePaper(width, false, lines::add)).write();
         requireNoControls(joined(lines));
         require("rehearsal-" + width + ".txt", joined(lines));
     }
@@ -120,7 +121,7 @@ class ApprovedTest {
     @ValueSource(ints = {40, 80, 140})
     void a_review_in_lines_of_every_width(int width) throws IOException {
         List<String> lines = new ArrayList<>();
-        new VetText(MadeUp.vet(), path -> "schema.sql:3:1", width, false, lines::add).write();
+        new VetText(MadeUp.vet(), path -> "schema.sql:3:1", new LinePaper(width, false, lines::add)).write();
         requireNoControls(joined(lines));
         require("vet-" + width + ".txt", joined(lines));
     }

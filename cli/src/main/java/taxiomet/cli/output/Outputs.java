@@ -12,6 +12,7 @@ import taxiomet.cli.terminal.TextPage;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
+import taxiomet.reports.text.LinePaper;
 import taxiomet.reports.text.ResultText;
 
 /**
@@ -105,7 +106,7 @@ public final class Outputs {
         if (holder.isEmpty()) {
             TextPage.show(terminal, color, isPaged, isQuiet, result, next);
         } else if (!isQuiet && !holder.equals(JSON)) {
-            result.of(terminal.width(), false, terminal::say).writeAnswer();
+            result.of(new LinePaper(terminal.width(), false, terminal::say)).writeAnswer();
         }
     }
 

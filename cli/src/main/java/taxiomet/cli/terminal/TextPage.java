@@ -3,6 +3,7 @@ package taxiomet.cli.terminal;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
+import taxiomet.reports.text.LinePaper;
 import taxiomet.reports.text.ResultText;
 
 /** The text of a result: on standard output, or in a program that shows it page by page. */
@@ -50,7 +51,7 @@ public final class TextPage implements AutoCloseable {
             String next)
             throws IOException {
         try (TextPage page = new TextPage(terminal, color, isPaged)) {
-            ResultText text = result.of(terminal.width(), page.hasColor(), page::print);
+            ResultText text = result.of(new LinePaper(terminal.width(), page.hasColor(), page::print));
             if (isQuiet) {
                 text.writeAnswer();
                 return;

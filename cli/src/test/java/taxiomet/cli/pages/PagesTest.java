@@ -70,7 +70,15 @@ class PagesTest {
 
     @Test
     void every_page_is_quiet_fits_its_window_and_can_be_read_by_everybody() throws IOException {
-        for (Path page : List.of(checked(), mapped())) {
+        String charter = "../demo/charter.yaml";
+        List<Path> pages = List.of(
+                checked(),
+                mapped(),
+                written("survey.html", "survey", "../demo"),
+                written("vet.html", "vet", charter, "--around", "hive"),
+                written("rehearse.html", "rehearse", charter, "../demo/proposals/apiary-closes.sql"),
+                written("trace.html", "trace", charter, "hive", "118", "--down", "2"));
+        for (Path page : pages) {
             for (boolean isDark : List.of(false, true)) {
                 for (int width : List.of(WIDE, NARROW)) {
                     browser.open(page, width, width == WIDE ? 800 : 844, isDark);

@@ -29,11 +29,11 @@ import taxiomet.reports.text.CellText;
 import taxiomet.reports.text.CheckText;
 import taxiomet.reports.text.Counted;
 import taxiomet.reports.text.FindingSentences;
+import taxiomet.reports.text.LinePaper;
 import taxiomet.reports.text.LoadWords;
 
 /** The result of a check as a page: the answer, where to begin, the tables, then each finding with its rows. */
 public final class CheckHtml {
-    private static final int ONE_LINE = 1 << 20;
     private static final int CAUSES_SHOWN = 50;
     /** So many rows of a finding stand in the page, and so many of all findings together. */
     private static final int ROWS_SHOWN = 500;
@@ -70,7 +70,7 @@ public final class CheckHtml {
 
     private CheckPage page() {
         List<String> answer = new ArrayList<>();
-        new CheckText(result, charter, ONE_LINE, false, answer::add).writeAnswer();
+        new CheckText(result, charter, LinePaper.unbroken(answer::add)).writeAnswer();
         FindingSentences sentences = new FindingSentences(result);
         List<FindingItem> findings = new ArrayList<>();
         for (Finding finding : result.findings()) {

@@ -1,7 +1,6 @@
 package taxiomet.reports.text;
 
 import java.util.List;
-import java.util.function.Consumer;
 import taxiomet.finding.Cause;
 
 /** What to mend first, where that says more than the findings do. */
@@ -15,17 +14,13 @@ final class CausesText {
 
     private final List<Cause> causes;
     private final String charter;
-    private final int width;
-    private final boolean hasColor;
-    private final Consumer<String> out;
+    private final Paper paper;
 
     /** @param charter as it was named */
-    CausesText(List<Cause> causes, String charter, int width, boolean hasColor, Consumer<String> out) {
+    CausesText(List<Cause> causes, String charter, Paper paper) {
         this.causes = causes;
         this.charter = charter;
-        this.width = width;
-        this.hasColor = hasColor;
-        this.out = out;
+        this.paper = paper;
     }
 
     void write() {
@@ -33,13 +28,12 @@ final class CausesText {
         if (causes.isEmpty() || isSaidByFinding) {
             return;
         }
-        out.accept("");
-        out.accept(Style.STRONG.apply("where to begin", hasColor));
+        paper.gap();
+        paper.paragraph(Style.STRONG.apply("where to begin", paper.hasColor()), 0);
         for (int i = 0; i < Math.min(SHOWN, causes.size()); i++) {
             Cause cause = causes.get(i);
             String sentence = (i + 1) + "  " + CauseWords.toDo(cause) + ": " + CauseWords.cures(cause);
-            Paragraph.lines(CellText.escaped(sentence), INDENT, BEHIND_NUMBER, width)
-                    .forEach(out);
+            paper.paragraph(CellText.escaped(sentence), INDENT, BEHIND_NUMBER);
             writeFaint(CellText.escaped(CauseWords.command(cause, charter)), BEHIND_NUMBER, COMMAND_GOES_ON);
         }
         if (causes.size() > SHOWN) {
@@ -51,6 +45,6 @@ final class CausesText {
     }
 
     private void writeFaint(String text, int indent, int hanging) {
-        Paragraph.lines(text, indent, hanging, width).forEach(line -> out.accept(Style.FAINT.apply(line, hasColor)));
+        paper.faint(text, indent, hanging);
     }
 }

@@ -2,7 +2,6 @@ package taxiomet.reports.text;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import taxiomet.charter.Severity;
@@ -19,35 +18,29 @@ public final class CheckText implements ResultText {
     private static final int INDENT = 4;
 
     private final CheckResult result;
-    private final int width;
-    private final boolean hasColor;
-    private final Consumer<String> out;
+    private final Paper paper;
     private final String charter;
 
     /** For a charter of the usual name. */
-    public CheckText(CheckResult result, int width, boolean hasColor, Consumer<String> out) {
-        this(result, "charter.yaml", width, hasColor, out);
+    public CheckText(CheckResult result, Paper paper) {
+        this(result, "charter.yaml", paper);
     }
 
     /**
      * @param charter as it was named
-     * @param width of a line, in columns of a terminal
-     * @param out takes one line at a time, without its end
+     * @param paper takes it
      */
-    public CheckText(CheckResult result, String charter, int width, boolean hasColor, Consumer<String> out) {
+    public CheckText(CheckResult result, String charter, Paper paper) {
         this.result = result;
         this.charter = charter;
-        this.width = width;
-        this.hasColor = hasColor;
-        this.out = out;
+        this.paper = paper;
     }
 
     /** Some findings of a result, with their rows. */
-    static void writeFindings(
-            CheckResult result, List<Finding> findings, int width, boolean hasColor, Consumer<String> out) {
-        CheckText report = new CheckText(result, width, hasColor, out);
+    static void writeFindings(CheckResult result, List<Finding> findings, Paper paper) {
+        CheckText report = new CheckText(result, paper);
         for (Finding finding : findings) {
-            out.accept("");
+            paper.gap();
             report.writeFinding(finding);
         }
     }
@@ -55,12 +48,12 @@ public final class CheckText implements ResultText {
     @Override
     public void write() {
         writeAnswer();
-        out.accept("");
+        paper.gap();
         writeTables();
-        new CausesText(result.causes(), charter, width, hasColor, out).write();
-        result.load().ifPresent(load -> LoadText.write(load, width, hasColor, out));
+        new CausesText(result.causes(), charter, paper).write();
+        result.load().ifPresent(load -> LoadText.write(load, paper));
         for (Finding finding : result.findings()) {
-            out.accept("");
+            paper.gap();
             writeFinding(finding);
         }
         writeRemarks();
@@ -70,15 +63,14 @@ public final class CheckText implements ResultText {
     public void writeAnswer() {
         String answer = result.answer();
         Style style = result.isSound() ? Style.GOOD : Style.ERROR;
-        Paragraph.answer(result.title(), answer, style, hasColor, width).forEach(out);
+        paper.answer(result.title(), answer, style);
         String findings = result.findings().isEmpty()
                 ? "no findings"
                 : Counted.of(result.findings().size(), "finding") + " (" + bySeverity() + ")";
         String rows = result.faultyRows() == 0
                 ? Counted.of(result.rows(), "row") + ", none at fault"
                 : Counted.grouped(result.faultyRows()) + " of " + Counted.of(result.rows(), "row") + " at fault";
-        Paragraph.lines(findings + " in " + Counted.of(result.tables().size(), "table") + "; " + rows, 0, width)
-                .forEach(out);
+        paper.paragraph(findings + " in " + Counted.of(result.tables().size(), "table") + "; " + rows, 0);
     }
 
     private String bySeverity() {
@@ -101,7 +93,7 @@ public final class CheckText implements ResultText {
                     Cell.of(table.faultyRows() == 0 ? "" : Counted.grouped(table.faultyRows())),
                     findingsOf(table)));
         }
-        grid.lines(0, width, hasColor).forEach(out);
+        paper.grid(grid, 0);
     }
 
     private Cell findingsOf(TableResult table) {
@@ -111,16 +103,14 @@ public final class CheckText implements ResultText {
 
     private void writeFinding(Finding finding) {
         String kind = finding.kind().words() + " at " + FindingSentences.place(finding);
-        Paragraph.lines(
-                        Style.of(finding.severity()).apply(finding.severity().word(), hasColor) + "  "
-                                + Style.STRONG.apply(kind, hasColor) + ": "
-                                + FindingSentences.rows(finding),
-                        0,
-                        Paragraph.HANGING,
-                        width)
-                .forEach(out);
+        paper.paragraph(
+                Style.of(finding.severity()).apply(finding.severity().word(), paper.hasColor()) + "  "
+                        + Style.STRONG.apply(kind, paper.hasColor()) + ": "
+                        + FindingSentences.rows(finding),
+                0,
+                Paragraph.HANGING);
         for (String sentence : new FindingSentences(result).of(finding)) {
-            Paragraph.lines(sentence, INDENT, width).forEach(out);
+            paper.paragraph(sentence, INDENT);
         }
         writeExamples(finding);
     }
@@ -174,11 +164,10 @@ public final class CheckText implements ResultText {
             cells.add(Cell.of(row.raw().isEmpty() ? remark : remark + Grid.NEXT_LINE + CellText.shortened(row.raw())));
             grid.addRow(cells);
         }
-        grid.lines(INDENT, width, hasColor).forEach(out);
+        paper.grid(grid, INDENT);
         long more = finding.rows() - finding.examples().size();
         if (more > 0) {
-            Paragraph.lines(Style.FAINT.apply("and " + Counted.of(more, "more row"), hasColor), INDENT, width)
-                    .forEach(out);
+            paper.paragraph(Style.FAINT.apply("and " + Counted.of(more, "more row"), paper.hasColor()), INDENT);
         }
     }
 
@@ -204,9 +193,8 @@ public final class CheckText implements ResultText {
             }
         }
         if (!remarks.isEmpty()) {
-            out.accept("");
-            remarks.forEach(remark -> Paragraph.lines(CellText.escaped(remark), 0, width)
-                    .forEach(line -> out.accept(Style.FAINT.apply(line, hasColor))));
+            paper.gap();
+            remarks.forEach(remark -> paper.faint(CellText.escaped(remark), 0, 0));
         }
     }
 }

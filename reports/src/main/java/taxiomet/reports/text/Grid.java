@@ -8,9 +8,9 @@ import java.util.List;
  * Rows of cells in columns that line up, without lines between them. Nothing is cut: where there is no room, texts go on in the next line,
  * and where columns cannot stand side by side, the cells of a row stand under one another, each behind its heading.
  */
-final class Grid {
+public final class Grid {
     /** In a cell: what follows begins a line of its own. */
-    static final char NEXT_LINE = '\n';
+    public static final char NEXT_LINE = '\n';
 
     private static final int GAP = 2;
     private static final int LEAST_TEXT = 14;
@@ -22,7 +22,7 @@ final class Grid {
     private final List<List<Cell>> rows = new ArrayList<>();
 
     /** How a column gives way where lines are too long. */
-    enum Kind {
+    public enum Kind {
         /** Aligned to the right, and never made narrower. */
         NUMBER,
         TEXT,
@@ -30,13 +30,13 @@ final class Grid {
         KEPT
     }
 
-    record Column(String head, Kind kind) {
-        boolean isNumber() {
+    public record Column(String head, Kind kind) {
+        public boolean isNumber() {
             return kind == Kind.NUMBER;
         }
     }
 
-    record Cell(String text, Style style) {
+    public record Cell(String text, Style style) {
         static Cell of(String text) {
             return new Cell(text, Style.PLAIN);
         }
@@ -57,6 +57,16 @@ final class Grid {
 
     void addRow(List<Cell> cells) {
         rows.add(List.copyOf(cells));
+    }
+
+    /** Its columns. */
+    public List<Column> columns() {
+        return List.copyOf(columns);
+    }
+
+    /** Its rows, each with a cell for each column. */
+    public List<List<Cell>> rows() {
+        return List.copyOf(rows);
     }
 
     /** The lines, each starting with {@code indent} blanks and at most {@code width} wide where words and keys allow it. */

@@ -1,7 +1,6 @@
 package taxiomet.reports.text;
 
 import java.util.List;
-import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import taxiomet.finding.LoadResult;
 import taxiomet.finding.LoadResult.LoadedTable;
@@ -11,15 +10,13 @@ import taxiomet.reports.text.Grid.Cell;
 final class LoadText {
     private LoadText() {}
 
-    static void write(LoadResult load, int width, boolean hasColor, Consumer<String> out) {
-        out.accept("");
-        Paragraph.lines(
-                        Style.STRONG.apply("a load in this order", hasColor) + ": "
-                                + CellText.escaped(LoadWords.answer(load)),
-                        0,
-                        Paragraph.HANGING,
-                        width)
-                .forEach(out);
+    static void write(LoadResult load, Paper paper) {
+        paper.gap();
+        paper.paragraph(
+                Style.STRONG.apply("a load in this order", paper.hasColor()) + ": "
+                        + CellText.escaped(LoadWords.answer(load)),
+                0,
+                Paragraph.HANGING);
         Grid grid = new Grid();
         grid.addColumn("", Grid.Kind.NUMBER);
         grid.addColumn("table", Grid.Kind.TEXT);
@@ -38,10 +35,9 @@ final class LoadText {
                     Cell.of(Counted.grouped(table.loaded())),
                     refused.isEmpty() ? new Cell("none", Style.GOOD) : Cell.of(refused)));
         }
-        grid.lines(2, width, hasColor).forEach(out);
+        paper.grid(grid, 2);
         for (String remark : LoadWords.remarks(load)) {
-            Paragraph.lines(CellText.escaped(remark), 2, width)
-                    .forEach(line -> out.accept(Style.FAINT.apply(line, hasColor)));
+            paper.faint(CellText.escaped(remark), 2, 2);
         }
     }
 }

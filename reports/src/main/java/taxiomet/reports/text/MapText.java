@@ -6,7 +6,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.Consumer;
 import taxiomet.finding.MapResult;
 import taxiomet.finding.MapResult.MapLink;
 import taxiomet.finding.MapResult.MapTable;
@@ -16,28 +15,22 @@ public final class MapText implements ResultText {
     private static final int INDENT = 4;
 
     private final MapResult map;
-    private final int width;
-    private final boolean hasColor;
-    private final Consumer<String> out;
+    private final Paper paper;
     private final Map<String, MapTable> tables = new LinkedHashMap<>();
     private final Set<String> told = new LinkedHashSet<>();
 
     /**
-     * @param width of a line, in columns of a terminal
-     * @param out takes one line at a time, without its end
+     * @param paper takes it
      */
-    public MapText(MapResult map, int width, boolean hasColor, Consumer<String> out) {
+    public MapText(MapResult map, Paper paper) {
         this.map = map;
-        this.width = width;
-        this.hasColor = hasColor;
-        this.out = out;
+        this.paper = paper;
         map.tables().forEach(table -> tables.put(table.name(), table));
     }
 
     @Override
     public void writeAnswer() {
-        Paragraph.answer(map.title(), MapWords.figures(map), Style.PLAIN, hasColor, width)
-                .forEach(out);
+        paper.answer(map.title(), MapWords.figures(map), Style.PLAIN);
     }
 
     @Override
@@ -48,14 +41,14 @@ public final class MapText implements ResultText {
                     .noneMatch(link ->
                             link.child().equals(table.name()) && !link.parent().equals(table.name()));
             if (isRoot) {
-                out.accept("");
+                paper.gap();
                 write(table, 0);
             }
         }
         // What stands in a circle of links is below no root.
         for (MapTable table : map.tables()) {
             if (!told.contains(table.name())) {
-                out.accept("");
+                paper.gap();
                 write(table, 0);
             }
         }
@@ -63,9 +56,9 @@ public final class MapText implements ResultText {
 
     private void write(MapTable table, int indent) {
         boolean isNew = told.add(table.name());
-        String name = Style.STRONG.apply(CellText.escaped(table.name()), hasColor);
+        String name = Style.STRONG.apply(CellText.escaped(table.name()), paper.hasColor());
         if (!isNew) {
-            line(name + Style.FAINT.apply(", as above", hasColor), indent);
+            line(name + Style.FAINT.apply(", as above", paper.hasColor()), indent);
             return;
         }
         String said = MapWords.table(table);
@@ -83,7 +76,7 @@ public final class MapText implements ResultText {
                         indent + INDENT);
             }
             if (child.equals(table.name())) {
-                line(Style.FAINT.apply("that is a link to itself", hasColor), indent + INDENT + 2);
+                line(Style.FAINT.apply("that is a link to itself", paper.hasColor()), indent + INDENT + 2);
             } else {
                 write(tables.get(child), indent + INDENT + 2);
             }
@@ -95,10 +88,10 @@ public final class MapText implements ResultText {
         if (health.isEmpty()) {
             return "";
         }
-        return "; " + (health.equals("sound") ? Style.GOOD : Style.ERROR).apply(health, hasColor);
+        return "; " + (health.equals("sound") ? Style.GOOD : Style.ERROR).apply(health, paper.hasColor());
     }
 
     private void line(String text, int indent) {
-        Paragraph.lines(text, indent, indent + Paragraph.HANGING, width).forEach(out);
+        paper.paragraph(text, indent, indent + Paragraph.HANGING);
     }
 }

@@ -3,7 +3,6 @@ package taxiomet.reports.text;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Severity;
@@ -32,19 +31,14 @@ public final class RehearsalText implements ResultText {
     private static final int LONGEST = 120;
 
     private final RehearsalResult result;
-    private final int width;
-    private final boolean hasColor;
-    private final Consumer<String> out;
+    private final Paper paper;
 
     /**
-     * @param width of a line, in columns of a terminal
-     * @param out takes one line at a time, without its end
+     * @param paper takes it
      */
-    public RehearsalText(RehearsalResult result, int width, boolean hasColor, Consumer<String> out) {
+    public RehearsalText(RehearsalResult result, Paper paper) {
         this.result = result;
-        this.width = width;
-        this.hasColor = hasColor;
-        this.out = out;
+        this.paper = paper;
     }
 
     @Override
@@ -52,7 +46,7 @@ public final class RehearsalText implements ResultText {
         writeAnswer();
         writeLinks();
         for (int i = 0; i < result.changes().size(); i++) {
-            out.accept("");
+            paper.gap();
             writeChange(i + 1, result.changes().get(i));
         }
         writeEnd();
@@ -73,7 +67,7 @@ public final class RehearsalText implements ResultText {
                 && result.severities().noneMatch(severity -> severity.isAtLeast(Severity.WARNING));
         Style style = isAccepted ? isGood ? Style.GOOD : Style.WARNING : Style.ERROR;
         answer += idle;
-        Paragraph.answer(result.title(), answer, style, hasColor, width).forEach(out);
+        paper.answer(result.title(), answer, style);
         paragraph(summary(), 0);
     }
 
@@ -102,13 +96,11 @@ public final class RehearsalText implements ResultText {
         if (result.notRead().isEmpty()) {
             return;
         }
-        out.accept("");
-        Paragraph.lines(
-                        Style.WARNING.apply("declared, and not read", hasColor) + ": the rehearsal knows nothing of it",
-                        0,
-                        Paragraph.HANGING,
-                        width)
-                .forEach(out);
+        paper.gap();
+        paper.paragraph(
+                Style.WARNING.apply("declared, and not read", paper.hasColor()) + ": the rehearsal knows nothing of it",
+                0,
+                Paragraph.HANGING);
         for (NotRead lost : result.notRead()) {
             String at = lost.table().map(table -> table + ".").orElse("") + lost.name();
             paragraph(
@@ -162,7 +154,7 @@ public final class RehearsalText implements ResultText {
     }
 
     private void paragraph(String text, int indent) {
-        Paragraph.lines(text, indent, width).forEach(out);
+        paper.paragraph(text, indent);
     }
 
     /** The links that the proposal meets, with what the charter has them do. */
@@ -170,7 +162,7 @@ public final class RehearsalText implements ResultText {
         if (result.links().isEmpty()) {
             return;
         }
-        out.accept("");
+        paper.gap();
         Grid grid = new Grid();
         grid.addColumn("link", Grid.Kind.KEPT);
         grid.addColumn("from", Grid.Kind.TEXT);
@@ -186,23 +178,21 @@ public final class RehearsalText implements ResultText {
                     Cell.of(link.onDelete()),
                     Cell.of(link.onUpdate() + note)));
         }
-        grid.lines(0, width, hasColor).forEach(out);
+        paper.grid(grid, 0);
     }
 
     private void writeChange(int number, ChangeResult change) {
         String answer = change.answer();
         Style style = change.isAccepted() ? Style.GOOD : Style.ERROR;
-        Paragraph.lines(
-                        style.apply(answer, hasColor) + "  " + Style.STRONG.apply("change " + number, hasColor) + ": "
-                                + CellText.escaped(CellText.cut(change.words(), LONGEST)),
-                        0,
-                        Paragraph.HANGING,
-                        width)
-                .forEach(out);
+        paper.paragraph(
+                style.apply(answer, paper.hasColor()) + "  " + Style.STRONG.apply("change " + number, paper.hasColor())
+                        + ": " + CellText.escaped(CellText.cut(change.words(), LONGEST)),
+                0,
+                Paragraph.HANGING);
         paragraph(
                 (inserts(change) ? "inserts " : "selects ")
                         + (change.isIdle()
-                                ? Style.WARNING.apply("no row", hasColor)
+                                ? Style.WARNING.apply("no row", paper.hasColor())
                                 : Counted.of(change.direct(), "row"))
                         + (change.place().isEmpty() ? "" : " (" + CellText.escaped(change.place()) + ")"),
                 INDENT);
@@ -236,7 +226,8 @@ public final class RehearsalText implements ResultText {
                             + (refusal.isOfKey() ? " at the key that would change" : " at what would go")
                     : refusal.kind().words() + (refusal.rows() == 0 ? "" : " in " + Counted.of(refusal.rows(), "row"));
             paragraph(
-                    Style.ERROR.apply(CellText.escaped(refusal.table() + "." + refusal.at()), hasColor) + ": " + row,
+                    Style.ERROR.apply(CellText.escaped(refusal.table() + "." + refusal.at()), paper.hasColor()) + ": "
+                            + row,
                     INDENT);
             String names = names(refusal.examples(), refusal.rows());
             if (!names.isEmpty()) {
@@ -304,7 +295,7 @@ public final class RehearsalText implements ResultText {
                     Cell.of(effect.link().map(CellText::escaped).orElse("")),
                     Cell.of(effect.examples().stream().map(RehearsalText::name).collect(Collectors.joining(", ")))));
         }
-        grid.lines(INDENT, width, hasColor).forEach(out);
+        paper.grid(grid, INDENT);
     }
 
     private static Style styleOf(EffectKind kind) {
@@ -321,7 +312,7 @@ public final class RehearsalText implements ResultText {
         for (TotalSum total : totals) {
             paragraph(
                     "at stake: " + CellText.escaped(total.table() + "." + total.text()) + " = "
-                            + Style.STRONG.apply(amount(total.sum()), hasColor) + " over "
+                            + Style.STRONG.apply(amount(total.sum()), paper.hasColor()) + " over "
                             + Counted.of(total.rows(), "row")
                             + " " + total.rowsAre(),
                     indent);
@@ -341,18 +332,16 @@ public final class RehearsalText implements ResultText {
 
     private void writeEnd() {
         if (!result.atEnd().isEmpty()) {
-            out.accept("");
-            Paragraph.lines(
-                            Style.ERROR.apply("blocked", hasColor) + "  "
-                                    + Style.STRONG.apply("the whole, at its end", hasColor)
-                                    + ": links that waited do not hold",
-                            0,
-                            Paragraph.HANGING,
-                            width)
-                    .forEach(out);
+            paper.gap();
+            paper.paragraph(
+                    Style.ERROR.apply("blocked", paper.hasColor()) + "  "
+                            + Style.STRONG.apply("the whole, at its end", paper.hasColor())
+                            + ": links that waited do not hold",
+                    0,
+                    Paragraph.HANGING);
             writeRefusals(result.atEnd());
         } else if (result.isUndone()) {
-            out.accept("");
+            paper.gap();
             paragraph("All or nothing: since a change is blocked, none of them stays.", 0);
         }
     }
@@ -361,7 +350,7 @@ public final class RehearsalText implements ResultText {
         if (result.tables().isEmpty()) {
             return;
         }
-        out.accept("");
+        paper.gap();
         Grid grid = new Grid();
         grid.addColumn("table", Grid.Kind.TEXT);
         for (String head : List.of("rows before", "after", "deleted", "changed", "inserted")) {
@@ -378,7 +367,7 @@ public final class RehearsalText implements ResultText {
                     count(table.inserted(), Style.GOOD),
                     Cell.of("")));
         }
-        grid.lines(0, width, hasColor).forEach(out);
+        paper.grid(grid, 0);
     }
 
     private static Cell count(long count, Style style) {
@@ -389,9 +378,8 @@ public final class RehearsalText implements ResultText {
         if (findings.isEmpty()) {
             return;
         }
-        out.accept("");
-        Paragraph.lines(style.apply(title, hasColor), 0, Paragraph.HANGING, width)
-                .forEach(out);
+        paper.gap();
+        paper.paragraph(style.apply(title, paper.hasColor()), 0, Paragraph.HANGING);
         for (FindingChange finding : findings) {
             paragraph(
                     finding.kind().words() + " at " + CellText.escaped(finding.table() + "." + finding.at()) + ": "
@@ -405,9 +393,8 @@ public final class RehearsalText implements ResultText {
         if (result.elsewhere().isEmpty()) {
             return;
         }
-        out.accept("");
-        Paragraph.lines(Style.WARNING.apply("elsewhere it ends differently", hasColor), 0, Paragraph.HANGING, width)
-                .forEach(out);
+        paper.gap();
+        paper.paragraph(Style.WARNING.apply("elsewhere it ends differently", paper.hasColor()), 0, Paragraph.HANGING);
         for (Divergence divergence : result.elsewhere()) {
             String rows = divergence.rows() == 0
                     ? ""
@@ -426,48 +413,40 @@ public final class RehearsalText implements ResultText {
     }
 
     /** Tells why a row is touched: the way from the change, link by link. */
-    public static void writeWays(String row, Ways why, int width, boolean hasColor, Consumer<String> out) {
+    public static void writeWays(String row, Ways why, Paper paper) {
         if (why.ways().isEmpty() && why.inTheWay().isEmpty()) {
-            Paragraph.lines(
-                            Style.STRONG.apply(CellText.escaped(row), hasColor) + ": no change touches it",
-                            0,
-                            Paragraph.HANGING,
-                            width)
-                    .forEach(out);
+            paper.paragraph(
+                    Style.STRONG.apply(CellText.escaped(row), paper.hasColor()) + ": no change touches it",
+                    0,
+                    Paragraph.HANGING);
         }
         for (EffectRow blocking : why.inTheWay()) {
-            Paragraph.lines(
-                            Style.STRONG.apply(CellText.escaped(row), hasColor) + " stands "
-                                    + styleOf(blocking.kind()).apply("in the way", hasColor) + " of change "
-                                    + blocking.change() + ": "
-                                    + CellText.escaped(blocking.refusal().orElse("")),
-                            0,
-                            width)
-                    .forEach(out);
+            paper.paragraph(
+                    Style.STRONG.apply(CellText.escaped(row), paper.hasColor()) + " stands "
+                            + styleOf(blocking.kind()).apply("in the way", paper.hasColor()) + " of change "
+                            + blocking.change() + ": "
+                            + CellText.escaped(blocking.refusal().orElse("")),
+                    0);
         }
         for (List<EffectRow> way : why.ways()) {
             EffectRow last = way.get(way.size() - 1);
             String would = last.isAccepted() ? "is " : "would be ";
-            Paragraph.lines(
-                            Style.STRONG.apply(CellText.escaped(row), hasColor) + " " + would
-                                    + styleOf(last.kind()).apply(last.kind().words(), hasColor) + " by change "
-                                    + last.change()
-                                    + (last.isAccepted() ? "" : ", which is blocked"),
-                            0,
-                            Paragraph.HANGING,
-                            width)
-                    .forEach(out);
+            paper.paragraph(
+                    Style.STRONG.apply(CellText.escaped(row), paper.hasColor()) + " " + would
+                            + styleOf(last.kind()).apply(last.kind().words(), paper.hasColor()) + " by change "
+                            + last.change()
+                            + (last.isAccepted() ? "" : ", which is blocked"),
+                    0,
+                    Paragraph.HANGING);
             for (EffectRow step : way) {
                 String by = step.link()
                         .map(link -> "by link " + CellText.escaped(link))
                         .orElse("named by the change itself");
-                Paragraph.lines(
-                                step.steps() + "  "
-                                        + CellText.escaped(step.row().table()) + " " + name(step.row()) + " is "
-                                        + step.kind().words() + ", " + by,
-                                INDENT,
-                                width)
-                        .forEach(out);
+                paper.paragraph(
+                        step.steps() + "  "
+                                + CellText.escaped(step.row().table()) + " " + name(step.row()) + " is "
+                                + step.kind().words() + ", " + by,
+                        INDENT);
             }
         }
     }

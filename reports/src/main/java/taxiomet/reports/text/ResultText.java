@@ -1,7 +1,5 @@
 package taxiomet.reports.text;
 
-import java.util.function.Consumer;
-
 /** A result for a person: the answer first. */
 public interface ResultText {
     /** Writes the whole result. */
@@ -10,15 +8,10 @@ public interface ResultText {
     /** Writes the answer alone. */
     void writeAnswer();
 
-    /** Says what it needs to know of the place where a result is shown. */
+    /** Is told where a result is to be written. */
     @FunctionalInterface
     interface Maker {
-        /**
-         * The text of a result.
-         *
-         * @param width of a line, in columns of a terminal
-         * @param out takes one line at a time, without its end
-         */
-        ResultText of(int width, boolean hasColor, Consumer<String> out);
+        /** The text of a result. */
+        ResultText of(Paper paper);
     }
 }

@@ -3,7 +3,7 @@ package taxiomet.reports.text;
 import taxiomet.charter.Severity;
 
 /** How a piece of text looks on a terminal with colours. */
-enum Style {
+public enum Style {
     PLAIN(""),
     STRONG("1"),
     FAINT("2"),
@@ -15,14 +15,24 @@ enum Style {
     VALUE("35");
 
     /** What stands before and behind the numbers of a colour. */
-    static final String CODE_START = "\u001B[";
+    public static final String CODE_START = "\u001B[";
 
-    static final char CODE_END = 'm';
+    public static final char CODE_END = 'm';
 
     private final String code;
 
     Style(String code) {
         this.code = code;
+    }
+
+    /** The style of a code as it stands between {@link #CODE_START} and {@link #CODE_END}; plain for one that is none. */
+    public static Style ofCode(String code) {
+        for (Style style : values()) {
+            if (style.code.equals(code)) {
+                return style;
+            }
+        }
+        return PLAIN;
     }
 
     static Style of(Severity severity) {
@@ -33,7 +43,8 @@ enum Style {
         };
     }
 
-    String apply(String text, boolean hasColor) {
+    /** The text in this style, where there are colours. */
+    public String apply(String text, boolean hasColor) {
         return hasColor && !code.isEmpty() && !text.isEmpty()
                 ? CODE_START + code + CODE_END + text + CODE_START + "0" + CODE_END
                 : text;

@@ -5,7 +5,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import taxiomet.finding.CheckResult.LinkResult;
@@ -28,22 +27,18 @@ final class SurveyOverview {
 
     private final Map<String, Long> children;
     private final boolean isWhole;
-    private final int width;
-    private final boolean hasColor;
-    private final Consumer<String> out;
+    private final Paper paper;
 
     /** Something to look at: of which table, and as a clause; the lower its rank, the more hangs on it. */
     private record Oddity(int rank, String table, String clause) {}
 
     /** @param isWhole whether all tables and all that is odd is shown, on more than one screen */
-    SurveyOverview(SurveyResult result, boolean isWhole, int width, boolean hasColor, Consumer<String> out) {
+    SurveyOverview(SurveyResult result, boolean isWhole, Paper paper) {
         this.result = result;
         this.parents = countBy(result, LinkResult::child);
         this.children = countBy(result, LinkResult::parent);
         this.isWhole = isWhole;
-        this.width = width;
-        this.hasColor = hasColor;
-        this.out = out;
+        this.paper = paper;
     }
 
     void write() {
@@ -61,7 +56,7 @@ final class SurveyOverview {
             shown = new ArrayList<>(shown.subList(0, MOST_TABLES));
             shown.sort(Comparator.comparingInt(result.tables()::indexOf));
         }
-        out.accept("");
+        paper.gap();
         Grid grid = new Grid();
         grid.addColumn("table", Grid.Kind.TEXT);
         grid.addColumn("rows", Grid.Kind.NUMBER);
@@ -81,7 +76,7 @@ final class SurveyOverview {
                     Grid.Cell.of(number(children(table))),
                     Grid.Cell.of(number(odd))));
         }
-        grid.lines(0, width, hasColor).forEach(out);
+        paper.grid(grid, 0);
         if (areTooMany) {
             int others = result.tables().size() - MOST_TABLES;
             sentence("and " + Counted.of(others, "table") + " with fewer links; --full shows all", 0);
@@ -122,26 +117,25 @@ final class SurveyOverview {
         if (oddities.isEmpty()) {
             return;
         }
-        out.accept("");
+        paper.gap();
         heading("Look at first");
         List<Oddity> shown =
                 isWhole || oddities.size() <= MOST_TO_LOOK_AT ? oddities : oddities.subList(0, MOST_TO_LOOK_AT);
         Grid grid = Grid.withoutHeads(2);
         shown.forEach(oddity -> grid.addRow(List.of(
                 Grid.Cell.of(CellText.escaped(oddity.table())), Grid.Cell.of(CellText.escaped(oddity.clause())))));
-        grid.lines(INDENT, width, hasColor).forEach(out);
+        paper.grid(grid, INDENT);
         if (shown.size() < oddities.size()) {
             sentence("and " + Counted.grouped(oddities.size() - shown.size()) + " more; --full shows all", INDENT);
         }
     }
 
     private void heading(String text) {
-        Paragraph.lines(Style.STRONG.apply(text, hasColor), 0, Paragraph.HANGING, width)
-                .forEach(out);
+        paper.paragraph(Style.STRONG.apply(text, paper.hasColor()), 0, Paragraph.HANGING);
     }
 
     private void sentence(String text, int indent) {
-        Paragraph.lines(text, indent, width).forEach(out);
+        paper.paragraph(text, indent);
     }
 
     private List<Oddity> oddities() {

@@ -5,7 +5,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
-import java.util.function.Consumer;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.ChildrenTally;
 import taxiomet.survey.SurveyResult;
@@ -25,45 +24,34 @@ public final class SurveyText implements ResultText {
     private final SurveyResult result;
     private final Set<String> only;
     private final boolean isFull;
-    private final int width;
-    private final boolean hasColor;
-    private final Consumer<String> out;
+    private final Paper paper;
 
     /**
      * @param only names of tables to show in full, and nothing else; empty for the overview
      * @param isFull whether all is shown: every table in full, and all links
      */
-    public SurveyText(
-            SurveyResult result,
-            Collection<String> only,
-            boolean isFull,
-            int width,
-            boolean hasColor,
-            Consumer<String> out) {
+    public SurveyText(SurveyResult result, Collection<String> only, boolean isFull, Paper paper) {
         this.result = result;
         this.only = Set.copyOf(only);
         this.isFull = isFull;
-        this.width = width;
-        this.hasColor = hasColor;
-        this.out = out;
+        this.paper = paper;
     }
 
     @Override
     public void write() {
         writeAnswer();
         if (only.isEmpty()) {
-            new SurveyOverview(result, isFull, width, hasColor, out).write();
+            new SurveyOverview(result, isFull, paper).write();
             writeSampled();
         }
         result.tables().stream()
                 .filter(table -> only.contains(table.name())
                         || (only.isEmpty() && (isFull || result.tables().size() <= FEW_TABLES)))
-                .forEach(table ->
-                        new SurveyedTableText(table, result.keysOf(table.name()), width, hasColor, out).write());
+                .forEach(table -> new SurveyedTableText(table, result.keysOf(table.name()), paper).write());
         writeLinks();
         writePairs();
         if (only.isEmpty() && !isFull && result.tables().size() > FEW_TABLES) {
-            out.accept("");
+            paper.gap();
             sentence("--only TABLE shows what the columns of a table hold; --full shows all", 0);
         }
     }
@@ -73,20 +61,17 @@ public final class SurveyText implements ResultText {
         long rows = result.tables().stream().mapToLong(SurveyedTable::rows).sum();
         long links = result.links().stream().filter(CandidateLink::isChosen).count();
         boolean isSampled = result.tables().stream().anyMatch(SurveyedTable::isSampled);
-        Paragraph.lines(
-                        Style.STRONG.apply(CellText.escaped(result.draft().name()), hasColor) + ": "
-                                + Counted.of(result.tables().size(), "table") + ", "
-                                + Counted.of(rows, "row") + (isSampled ? " looked at, of more" : "") + ", "
-                                + Counted.of(links, "likely link"),
-                        0,
-                        Paragraph.HANGING,
-                        width)
-                .forEach(out);
+        paper.answer(
+                result.draft().name(),
+                Counted.of(result.tables().size(), "table") + ", "
+                        + Counted.of(rows, "row") + (isSampled ? " looked at, of more" : "") + ", "
+                        + Counted.of(links, "likely link"),
+                Style.PLAIN);
     }
 
     private void writeSampled() {
         if (result.tables().stream().anyMatch(SurveyedTable::isSampled)) {
-            out.accept("");
+            paper.gap();
             sentence(
                     "Of tables marked + only the first rows were looked at: what is said of their columns, keys, rows with a parent and children"
                             + " holds for these alone. Keys that links point at were read whole.",
@@ -95,13 +80,12 @@ public final class SurveyText implements ResultText {
     }
 
     private void sentence(String text, int indent) {
-        Paragraph.lines(CellText.escaped(text), indent, width).forEach(out);
+        paper.paragraph(CellText.escaped(text), indent);
     }
 
     private void heading(String text) {
-        out.accept("");
-        Paragraph.lines(Style.STRONG.apply(text, hasColor), 0, Paragraph.HANGING, width)
-                .forEach(out);
+        paper.gap();
+        paper.paragraph(Style.STRONG.apply(text, paper.hasColor()), 0, Paragraph.HANGING);
     }
 
     private boolean isAskedFor(LinkResult link) {
@@ -141,7 +125,7 @@ public final class SurveyText implements ResultText {
                         cell(covered(link)),
                         cell(children(link)),
                         cell(link.mainReason()))));
-        grid.lines(INDENT, width, hasColor).forEach(out);
+        paper.grid(grid, INDENT);
         if (!areAll) {
             sentence("and " + Counted.grouped(links.size() - most) + " more; --full shows all", INDENT);
         }

@@ -2,7 +2,6 @@ package taxiomet.reports.text;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.survey.choice.CandidateKey;
@@ -17,34 +16,26 @@ final class SurveyedTableText {
 
     private final List<CandidateKey> keys;
     private final SurveyedTable table;
-    private final int width;
-    private final boolean hasColor;
-    private final Consumer<String> out;
+    private final Paper paper;
 
     /** @param keys of the table, the primary one first */
-    SurveyedTableText(SurveyedTable table, List<CandidateKey> keys, int width, boolean hasColor, Consumer<String> out) {
+    SurveyedTableText(SurveyedTable table, List<CandidateKey> keys, Paper paper) {
         this.table = table;
         this.keys = keys;
-        this.width = width;
-        this.hasColor = hasColor;
-        this.out = out;
+        this.paper = paper;
     }
 
     void write() {
-        out.accept("");
-        Paragraph.lines(
-                        Style.STRONG.apply(CellText.escaped(table.name()), hasColor) + "  "
-                                + (table.isSampled() ? "the first " : "")
-                                + Counted.of(table.rows(), "row")
-                                + (table.malformed() > 0
-                                        ? ", " + Counted.grouped(table.malformed()) + " malformed"
-                                        : "")
-                                + Style.FAINT.apply(
-                                        "  " + CellText.escaped(String.join(", ", table.files())), hasColor),
-                        0,
-                        Paragraph.HANGING,
-                        width)
-                .forEach(out);
+        paper.gap();
+        paper.paragraph(
+                Style.STRONG.apply(CellText.escaped(table.name()), paper.hasColor()) + "  "
+                        + (table.isSampled() ? "the first " : "")
+                        + Counted.of(table.rows(), "row")
+                        + (table.malformed() > 0 ? ", " + Counted.grouped(table.malformed()) + " malformed" : "")
+                        + Style.FAINT.apply(
+                                "  " + CellText.escaped(String.join(", ", table.files())), paper.hasColor()),
+                0,
+                Paragraph.HANGING);
         table.remarks().forEach(this::sentence);
         if (table.repeatsRows()) {
             sentence("there are rows that are equal in all columns");
@@ -54,7 +45,7 @@ final class SurveyedTableText {
     }
 
     private void sentence(String text) {
-        Paragraph.lines(CellText.escaped(text), INDENT, width).forEach(out);
+        paper.paragraph(CellText.escaped(text), INDENT);
     }
 
     private void writeColumns() {
@@ -72,7 +63,7 @@ final class SurveyedTableText {
                     Grid.Cell.of((column.distinctIsExact() ? "" : "~") + Counted.grouped(column.distinct())),
                     Grid.Cell.of(CellText.escaped(content(column)))));
         }
-        grid.lines(INDENT, width, hasColor).forEach(out);
+        paper.grid(grid, INDENT);
     }
 
     private static String type(ColumnProfile column) {

@@ -1,7 +1,6 @@
 package taxiomet.reports.text;
 
 import java.util.List;
-import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import taxiomet.finding.TraceResult;
 import taxiomet.finding.TraceResult.Children;
@@ -16,32 +15,24 @@ public final class TraceText implements ResultText {
     private static final int INDENT = 2;
 
     private final TraceResult result;
-    private final int width;
-    private final boolean hasColor;
-    private final Consumer<String> out;
+    private final Paper paper;
 
     /**
-     * @param width of a line, in columns of a terminal
-     * @param out takes one line at a time, without its end
+     * @param paper takes it
      */
-    public TraceText(TraceResult result, int width, boolean hasColor, Consumer<String> out) {
+    public TraceText(TraceResult result, Paper paper) {
         this.result = result;
-        this.width = width;
-        this.hasColor = hasColor;
-        this.out = out;
+        this.paper = paper;
     }
 
     @Override
     public void writeAnswer() {
         boolean isTraced = result.found() > 0 && TraceWords.isOneTraced(result);
         boolean isSound = result.found() > 0 && result.rows().get(0).faults().isEmpty();
-        Paragraph.answer(
-                        isTraced ? TraceWords.name(result.rows().get(0)) : result.table(),
-                        TraceWords.answer(result),
-                        result.found() == 0 ? Style.ERROR : isSound ? Style.PLAIN : Style.ERROR,
-                        hasColor,
-                        width)
-                .forEach(out);
+        paper.answer(
+                isTraced ? TraceWords.name(result.rows().get(0)) : result.table(),
+                TraceWords.answer(result),
+                result.found() == 0 ? Style.ERROR : isSound ? Style.PLAIN : Style.ERROR);
     }
 
     @Override
@@ -62,7 +53,7 @@ public final class TraceText implements ResultText {
         }
         TracedRow row = result.rows().get(0);
         line(faint(TraceWords.place(row)), 0);
-        out.accept("");
+        paper.gap();
         writeCells(row);
         writeFaults(row);
         writeParents(row);
@@ -70,16 +61,16 @@ public final class TraceText implements ResultText {
     }
 
     private void line(String text, int indent) {
-        Paragraph.lines(text, indent, indent + Paragraph.HANGING, width).forEach(out);
+        paper.paragraph(text, indent, indent + Paragraph.HANGING);
     }
 
     private String faint(String text) {
-        return Style.FAINT.apply(text, hasColor);
+        return Style.FAINT.apply(text, paper.hasColor());
     }
 
     private void head(String text) {
-        out.accept("");
-        out.accept(Style.STRONG.apply(text, hasColor));
+        paper.gap();
+        paper.paragraph(Style.STRONG.apply(text, paper.hasColor()), 0);
     }
 
     private void writeCells(TracedRow row) {
@@ -97,7 +88,7 @@ public final class TraceText implements ResultText {
                     new Cell(CellText.of(cell), isAtFault ? Style.VALUE : cell == null ? Style.FAINT : Style.PLAIN),
                     new Cell(meanings(row, column), Style.PLAIN)));
         }
-        grid.lines(INDENT, width, hasColor).forEach(out);
+        paper.grid(grid, INDENT);
     }
 
     /** What the codes of a column stand for. */
@@ -116,7 +107,7 @@ public final class TraceText implements ResultText {
         head("at fault");
         for (RowFault fault : row.faults()) {
             line(
-                    Style.of(fault.severity()).apply(fault.severity().word(), hasColor) + "  "
+                    Style.of(fault.severity()).apply(fault.severity().word(), paper.hasColor()) + "  "
                             + TraceWords.fault(fault),
                     INDENT);
         }
@@ -125,7 +116,7 @@ public final class TraceText implements ResultText {
             for (TracedRow other : twin.first()) {
                 line(
                         TraceWords.place(other) + "  "
-                                + Style.VALUE.apply(TraceWords.differences(row, other), hasColor),
+                                + Style.VALUE.apply(TraceWords.differences(row, other), paper.hasColor()),
                         INDENT + INDENT);
             }
             long more = twin.others() - twin.first().size();
@@ -151,7 +142,7 @@ public final class TraceText implements ResultText {
             Style style = TraceWords.isMissing(parent)
                     ? Style.ERROR
                     : parent.parent().isPresent() ? Style.PLAIN : Style.FAINT;
-            line(style.apply(text, hasColor), indent);
+            line(style.apply(text, paper.hasColor()), indent);
             parent.parent().ifPresent(above -> writeParents(above, indent + INDENT));
         }
     }

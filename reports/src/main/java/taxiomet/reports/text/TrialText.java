@@ -39,7 +39,7 @@ public final class TrialText {
                         width)
                 .forEach(out);
         trial.link().ifPresent(name -> result.links().forEach(this::writeLink));
-        CheckText.writeFindings(result, faults, width, hasColor, out);
+        CheckText.writeFindings(result, faults, new LinePaper(width, hasColor, out));
         return holds;
     }
 

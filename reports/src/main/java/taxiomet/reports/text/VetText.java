@@ -2,7 +2,6 @@ package taxiomet.reports.text;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -19,33 +18,22 @@ public final class VetText implements ResultText {
 
     private final VetResult result;
     private final Function<List<String>, String> places;
-    private final int width;
-    private final boolean hasColor;
-    private final Consumer<String> out;
+    private final Paper paper;
 
     /**
      * @param places gives the place of a declaration as file, line and column
-     * @param width of a line, in columns of a terminal
-     * @param out takes one line at a time, without its end
+     * @param paper takes it
      */
-    public VetText(
-            VetResult result,
-            Function<List<String>, String> places,
-            int width,
-            boolean hasColor,
-            Consumer<String> out) {
+    public VetText(VetResult result, Function<List<String>, String> places, Paper paper) {
         this.result = result;
         this.places = places;
-        this.width = width;
-        this.hasColor = hasColor;
-        this.out = out;
+        this.paper = paper;
     }
 
     @Override
     public void writeAnswer() {
         Style style = result.count(Severity.ERROR) > 0 ? Style.ERROR : result.isSound() ? Style.GOOD : Style.WARNING;
-        Paragraph.answer(result.title(), result.answer(), style, hasColor, width)
-                .forEach(out);
+        paper.answer(result.title(), result.answer(), style);
         String counts = Stream.of(Severity.values())
                 .filter(severity -> result.count(severity) > 0)
                 .map(severity -> Counted.of(result.count(severity), severity.word()))
@@ -72,18 +60,16 @@ public final class VetText implements ResultText {
     }
 
     private void sentence(String text, int indent) {
-        Paragraph.lines(CellText.escaped(text), indent, width).forEach(out);
+        paper.paragraph(CellText.escaped(text), indent);
     }
 
     private void writeFinding(Judgement.Kind kind, Severity severity, String place, String problem, String remedy) {
-        out.accept("");
-        Paragraph.lines(
-                        Style.of(severity).apply(severity.word(), hasColor) + "  "
-                                + Style.STRONG.apply(kind.words() + " at " + CellText.escaped(place), hasColor),
-                        0,
-                        Paragraph.HANGING,
-                        width)
-                .forEach(out);
+        paper.gap();
+        paper.paragraph(
+                Style.of(severity).apply(severity.word(), paper.hasColor()) + "  "
+                        + Style.STRONG.apply(kind.words() + " at " + CellText.escaped(place), paper.hasColor()),
+                0,
+                Paragraph.HANGING);
         sentence(problem, INDENT);
         if (!remedy.isEmpty()) {
             sentence("way out: " + remedy, INDENT);
@@ -91,9 +77,8 @@ public final class VetText implements ResultText {
     }
 
     private void heading(String text) {
-        out.accept("");
-        Paragraph.lines(Style.STRONG.apply(text, hasColor), 0, Paragraph.HANGING, width)
-                .forEach(out);
+        paper.gap();
+        paper.paragraph(Style.STRONG.apply(text, paper.hasColor()), 0, Paragraph.HANGING);
     }
 
     private void writeAround(VetResult.Around around) {
@@ -102,7 +87,7 @@ public final class VetText implements ResultText {
         grid.addRow(List.of(cell("is needed by"), cell(listed(around.dependants()))));
         grid.addRow(List.of(cell("needs"), cell(listed(around.supports()))));
         grid.addRow(List.of(cell("a delete reaches"), cell(listed(around.deletable()))));
-        grid.lines(INDENT, width, hasColor).forEach(out);
+        paper.grid(grid, INDENT);
     }
 
     private static Grid.Cell cell(String text) {
@@ -123,11 +108,8 @@ public final class VetText implements ResultText {
         }
         heading("What the links mean");
         for (LinkMeaning link : result.links()) {
-            Paragraph.lines(
-                            Style.NOTE.apply(CellText.escaped(link.child() + "." + link.link()), hasColor),
-                            INDENT,
-                            width)
-                    .forEach(out);
+            paper.paragraph(
+                    Style.NOTE.apply(CellText.escaped(link.child() + "." + link.link()), paper.hasColor()), INDENT);
             sentence(link.sentence(), 2 * INDENT);
         }
     }
@@ -149,6 +131,6 @@ public final class VetText implements ResultText {
         for (int i = 0; i < steps.size(); i++) {
             grid.addRow(List.of(cell(Integer.toString(i + 1)), cell(String.join(", ", steps.get(i)))));
         }
-        grid.lines(INDENT, width, hasColor).forEach(out);
+        paper.grid(grid, INDENT);
     }
 }

@@ -24,6 +24,7 @@ import taxiomet.reports.OutputException;
 import taxiomet.reports.text.CauseWords;
 import taxiomet.reports.text.CheckText;
 import taxiomet.reports.text.FindingSentences;
+import taxiomet.reports.text.LinePaper;
 import taxiomet.reports.text.LoadWords;
 import taxiomet.reports.xlsx.Sheet.Head;
 
@@ -32,7 +33,6 @@ public final class CheckWorkbook {
     /** Two numbers are asked for, whatever they are. */
     private static final String FORM = "1.0";
 
-    private static final int ONE_LINE = 1 << 20;
     private static final int NUMBER_WIDTH = 9;
     private static final int TEXT_WIDTH = 22;
     private static final int SENTENCE_WIDTH = 48;
@@ -105,7 +105,7 @@ public final class CheckWorkbook {
 
     private void writeAnswer(FindingSentences sentences) {
         List<String> above = new ArrayList<>();
-        new CheckText(result, charterName, ONE_LINE, false, above::add).writeAnswer();
+        new CheckText(result, charterName, LinePaper.unbroken(above::add)).writeAnswer();
         if (!result.findings().isEmpty()) {
             above.add(
                     "Sheet \"findings\" lists what was found; behind it stands a sheet for each finding, with all of its rows.");

@@ -1,4 +1,4 @@
-package taxiomet.reports.text;
+package taxiomet.reports.markdown;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -15,10 +15,16 @@ import taxiomet.finding.FindingKind;
 import taxiomet.finding.LoadResult;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.OutputException;
+import taxiomet.reports.text.CauseWords;
+import taxiomet.reports.text.CellText;
+import taxiomet.reports.text.CheckText;
+import taxiomet.reports.text.Counted;
+import taxiomet.reports.text.FindingSentences;
+import taxiomet.reports.text.LinePaper;
+import taxiomet.reports.text.LoadWords;
 
 /** The result of a check as Markdown, to be put into a page or a message: the same words as on a terminal. Nothing in a cell is markup. */
 public final class CheckMarkdown {
-    private static final int ONE_LINE = 1 << 20;
     private static final int CAUSES_SHOWN = 20;
 
     private final CheckResult result;
@@ -46,7 +52,7 @@ public final class CheckMarkdown {
 
     private List<String> lines() {
         List<String> answer = new ArrayList<>();
-        new CheckText(result, ONE_LINE, false, answer::add).writeAnswer();
+        new CheckText(result, LinePaper.unbroken(answer::add)).writeAnswer();
         lines.add("# " + Markdown.plain(answer.get(0)));
         lines.add("");
         answer.stream().skip(1).forEach(line -> lines.add(Markdown.plain(line) + "."));

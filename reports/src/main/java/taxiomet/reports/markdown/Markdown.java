@@ -1,4 +1,6 @@
-package taxiomet.reports.text;
+package taxiomet.reports.markdown;
+
+import taxiomet.reports.text.CellText;
 
 /** Markdown in which no text of the data is markup. */
 final class Markdown {

@@ -1,4 +1,4 @@
-package taxiomet.reports.text;
+package taxiomet.reports.markdown;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -9,6 +9,7 @@ import taxiomet.finding.MapResult;
 import taxiomet.finding.MapResult.MapLink;
 import taxiomet.finding.MapResult.MapTable;
 import taxiomet.reports.OutputException;
+import taxiomet.reports.text.MapWords;
 
 /** The map as Markdown: a table of the tables, and one of the links. */
 public final class MapMarkdown {
