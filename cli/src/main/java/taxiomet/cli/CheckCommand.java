@@ -30,6 +30,7 @@ import taxiomet.cli.option.UsableCharter;
 import taxiomet.cli.output.EvidenceOutput;
 import taxiomet.cli.output.Outputs;
 import taxiomet.cli.output.ReportFiles;
+import taxiomet.cli.output.WatchRun;
 import taxiomet.cli.terminal.ExitStatus;
 import taxiomet.cli.terminal.Progress;
 import taxiomet.cli.terminal.RunFigures;
@@ -44,10 +45,14 @@ import taxiomet.reports.json.CheckJson;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.markdown.CheckMarkdown;
 import taxiomet.reports.text.CheckText;
+import taxiomet.reports.text.LinePaper;
+import taxiomet.reports.text.ShiftsText;
 import taxiomet.reports.xlsx.CheckWorkbook;
 import taxiomet.reports.xml.CheckXml;
+import taxiomet.settle.FaultsSeen;
 import taxiomet.vet.TableMap;
 import taxiomet.work.CheckProgress;
+import taxiomet.work.RunContext;
 
 /** Judges the rows: the main job. */
 @Command(
@@ -121,6 +126,12 @@ final class CheckCommand implements Callable<Integer> {
                     "Say in which order tables can be loaded, and how many rows of each a database with all constraints would take.")
     private boolean showsLoad;
 
+    @Option(
+            names = "--watch",
+            description =
+                    "Check again when a file or the charter changes, and say what is new and gone, until interrupted.")
+    private boolean watches;
+
     @Option(names = "--force", description = "Replace results that exist already.")
     private boolean force;
 
@@ -164,13 +175,11 @@ final class CheckCommand implements Callable<Integer> {
         Optional<EvidenceOutput> evidenceOutput = Optional.ofNullable(evidence)
                 .map(folder -> new EvidenceOutput(folder, isPerOwner, force, csv.hasMark()));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
-        Charter charter = personal.toldBy(new UsableCharter(terminal, source, charterFile, quiet).forCheck());
-        CheckOptions options = new CheckOptions(
-                tables(charter),
-                examples,
-                evidence == null && reports.isEmpty()
-                        ? Math.max(CheckOptions.MOST_NAMED_VALUES, examples)
-                        : HINTED_IN_EVIDENCE);
+        if (watches) {
+            return watch();
+        }
+        Charter charter = charter();
+        CheckOptions options = options(charter);
         boolean showsProgress = terminal.isWatched() && !quiet;
         try (Progress progress = new Progress(terminal)) {
             RunFigures figures = new RunFigures(showsProgress ? progress : CheckProgress.NONE);
@@ -201,6 +210,54 @@ final class CheckCommand implements Callable<Integer> {
         }
     }
 
+    private Charter charter() throws CharterException {
+        return personal.toldBy(new UsableCharter(terminal, source, charterFile, quiet).forCheck());
+    }
+
+    private CheckOptions options(Charter charter) {
+        return new CheckOptions(
+                tables(charter),
+                examples,
+                evidence == null && reports.isEmpty()
+                        ? Math.max(CheckOptions.MOST_NAMED_VALUES, examples)
+                        : HINTED_IN_EVIDENCE);
+    }
+
+    private int watch() throws IOException {
+        // Pseudonyms stay the same from one check to the next.
+        RunContext context = engine.context();
+        new WatchRun(terminal, charterFile).run(new WatchRun.Check() {
+            @Override
+            public Charter charter() throws CharterException {
+                return CheckCommand.this.charter();
+            }
+
+            @Override
+            public FaultsSeen run(Charter charter, FaultsSeen last) throws IOException {
+                try (CheckRun run = CheckRun.start(charter, options(charter), engine.open(), context)) {
+                    FaultsSeen seen = FaultsSeen.of(run.result());
+                    tell(run.result(), last, seen);
+                    return seen;
+                }
+            }
+
+            private void tell(CheckResult result, FaultsSeen last, FaultsSeen seen) {
+                LinePaper paper =
+                        new LinePaper(terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
+                CheckText text = new CheckText(result, charterFile.toString(), paper);
+                if (last == null && !quiet) {
+                    text.write();
+                } else {
+                    text.writeAnswer();
+                }
+                if (last != null) {
+                    ShiftsText.write(last.until(seen), paper);
+                }
+            }
+        });
+        return ExitStatus.SOUND;
+    }
+
     /** What becomes of a result while its evidence can be had. */
     private interface Outlet {
         void take(CheckResult result) throws IOException;
@@ -226,6 +283,13 @@ final class CheckCommand implements Callable<Integer> {
             throw new UsageException("--load-order is about all tables, and --only about some; leave one of them out");
         }
         csv.requireSense(reports, evidence != null);
+        if (watches && (wanted.isJson() || evidence != null || !reports.isEmpty() || showsLoad || page.isPaged())) {
+            throw new UsageException(
+                    "--watch tells what changes as text; leave out --json, --report, --evidence, --load-order and --pager");
+        }
+        if (watches && charterFile.toString().equals("-")) {
+            throw new UsageException("--watch looks at files, and standard input is none; name the charter");
+        }
         if (isPerOwner && evidence == null) {
             throw new UsageException("--per-owner goes with --evidence DIR");
         }

@@ -91,6 +91,7 @@ public final class Main {
             case "survey" -> commands.addSubcommand(new SurveyCommand(terminal));
             case "vet" -> commands.addSubcommand(new VetCommand(terminal));
             case "trace" -> commands.addSubcommand(new TraceCommand(terminal));
+            case "roster" -> commands.addSubcommand(new RosterCommand(terminal));
             case "map" -> commands.addSubcommand(new MapCommand(terminal));
             case "rehearse" -> commands.addSubcommand(new RehearseCommand(terminal));
             case "demo" -> commands.addSubcommand(new DemoCommand(terminal));
@@ -99,6 +100,7 @@ public final class Main {
                 commands.addSubcommand(new VetCommand(terminal));
                 commands.addSubcommand(new CheckCommand(terminal));
                 commands.addSubcommand(new TraceCommand(terminal));
+                commands.addSubcommand(new RosterCommand(terminal));
                 commands.addSubcommand(new RehearseCommand(terminal));
                 commands.addSubcommand(new MapCommand(terminal));
                 commands.addSubcommand(new MeaningCommand(terminal));

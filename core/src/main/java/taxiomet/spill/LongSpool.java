@@ -64,7 +64,7 @@ public final class LongSpool implements AutoCloseable {
     }
 
     /** The longs from {@code from} (inclusive) to {@code to} (exclusive), read in runs of at most {@code chunk}. */
-    Reader read(long from, long to, int chunk) {
+    public Reader read(long from, long to, int chunk) {
         return new Reader(from, to, chunk);
     }
 

@@ -19,7 +19,10 @@ public enum OptionGroup {
             "--reach",
             "--check",
             "--count",
+            "--through",
             "--where",
+            "--where-child",
+            "--childless",
             "--row",
             "--after",
             "--key",
@@ -35,6 +38,8 @@ public enum OptionGroup {
             "--reveal",
             "--why",
             "--load-order",
+            "--columns",
+            "--sort",
             "--up",
             "--down",
             "--compare-actions",
@@ -54,7 +59,7 @@ public enum OptionGroup {
             "--write-sql",
             "--write-charter",
             "--force"),
-    RUN("How it runs", "--fail-on", "--memory", "--threads", "--verbose", "--version", "--help");
+    RUN("How it runs", "--watch", "--fail-on", "--memory", "--threads", "--verbose", "--version", "--help");
 
     private final String title;
 

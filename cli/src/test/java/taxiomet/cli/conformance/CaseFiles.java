@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import taxiomet.cli.conformance.RandomCase.CellCase;
 import taxiomet.cli.conformance.RandomCase.ColumnCase;
 import taxiomet.cli.conformance.RandomCase.KeyCase;
@@ -75,7 +76,21 @@ final class CaseFiles {
         table.parentRules.forEach(rule -> rules.put(rule.name(), rule.text()));
         table.childrenRules.forEach(rule -> rules.put(rule.name(), rule.text()));
         whole.put("rules", rules);
+        total(table)
+                .ifPresent(
+                        column -> whole.put("totals", table.columns.get(column).name()));
         return whole;
+    }
+
+    /** The column that is worth adding up, if there is one: the first of whole or exact numbers. */
+    static Optional<Integer> total(TableCase table) {
+        for (int i = 0; i < table.columns.size(); i++) {
+            String type = table.columns.get(i).type();
+            if (type.endsWith("int") || type.equals("integer") || type.startsWith("numeric")) {
+                return Optional.of(i);
+            }
+        }
+        return Optional.empty();
     }
 
     private static List<String> names(List<Integer> columns) {

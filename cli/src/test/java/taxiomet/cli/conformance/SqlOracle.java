@@ -1,5 +1,6 @@
 package taxiomet.cli.conformance;
 
+import java.math.BigDecimal;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.PreparedStatement;
@@ -396,6 +397,31 @@ final class SqlOracle implements AutoCloseable {
                 .map(c -> "c.r" + c + " is not null")
                 .collect(Collectors.joining(" or ", "(", ")"));
         return child.name + " c, " + parent.name + " p where " + someValue + " and " + String.join(" and ", equal);
+    }
+
+    /** Each child over a link whose columns all have a value, with the first of its parents, as row numbers: child, parent. */
+    List<long[]> firstParents(TableCase child, LinkCase link) throws SQLException {
+        TableCase parent = random.tables.get(link.parent());
+        List<long[]> pairs = new ArrayList<>();
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery("select c.rn, min(p.rn) from " + child.name + " c, "
+                        + parent.name + " p where " + joinOn(child, link, "c", parent, "p")
+                        + " group by c.rn order by c.rn")) {
+            while (result.next()) {
+                pairs.add(new long[] {result.getLong(1), result.getLong(2)});
+            }
+        }
+        return pairs;
+    }
+
+    /** What a column of some rows comes to. */
+    BigDecimal sum(TableCase table, int column, String rows) throws SQLException {
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery("select coalesce(sum(cast(v" + column
+                        + " as numeric(38,9))), 0) from " + table.name + " where rn in (" + rows + ")")) {
+            result.next();
+            return result.getBigDecimal(1).stripTrailingZeros();
+        }
     }
 
     private long number(String sql) throws SQLException {

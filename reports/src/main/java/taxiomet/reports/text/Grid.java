@@ -51,6 +51,13 @@ public final class Grid {
         return grid;
     }
 
+    /** One with the same columns, and no rows. */
+    Grid empty() {
+        Grid other = new Grid();
+        other.columns.addAll(columns);
+        return other;
+    }
+
     void addColumn(String head, Kind kind) {
         columns.add(new Column(head, kind));
     }

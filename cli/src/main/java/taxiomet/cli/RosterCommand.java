@@ -1,0 +1,276 @@
+package taxiomet.cli;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import taxiomet.charter.Charter;
+import taxiomet.charter.CharterException;
+import taxiomet.charter.Condition;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.NearestWord;
+import taxiomet.charter.Table;
+import taxiomet.charters.Charters;
+import taxiomet.charters.sql.ExpressionException;
+import taxiomet.cli.option.CharterOptions;
+import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.CsvOptions;
+import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.PageOptions;
+import taxiomet.cli.option.PersonalOptions;
+import taxiomet.cli.option.RowArguments;
+import taxiomet.cli.option.TableNames;
+import taxiomet.cli.option.UsableCharter;
+import taxiomet.cli.output.Outputs;
+import taxiomet.cli.output.ReportFiles;
+import taxiomet.cli.terminal.ExitStatus;
+import taxiomet.cli.terminal.Progress;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.terminal.Version;
+import taxiomet.reports.csv.RosterCsv;
+import taxiomet.reports.html.TextHtml;
+import taxiomet.reports.text.RosterText;
+import taxiomet.roster.Roster;
+import taxiomet.roster.RosterOptions;
+import taxiomet.work.CheckProgress;
+
+/** Children listed under each parent. */
+@Command(
+        name = "roster",
+        customSynopsis = "taxiomet roster [OPTION...] [CHARTER] TABLE",
+        header = "List the children under each row of a table, names for codes, with totals.",
+        description = {
+            "",
+            "Each row of the table is a heading; below it stand the rows that point at it, with the names of what they point"
+                    + " at in place of codes. At the end come rows whose parent is missing, and rows without one, so that each"
+                    + " row of the children's table is listed or counted."
+        },
+        parameterListHeading = "%nArguments:%n",
+        footerHeading = "%nExamples:%n",
+        footer = {
+            "  taxiomet roster apiary --through hive_apiary   hives under their apiaries",
+            "  taxiomet roster keeper --childless only        keepers without anything",
+            "  taxiomet roster visit --through treated_at --columns treated_with.name,dose",
+            "  taxiomet roster keeper --sort \"joined_on desc\" --report keepers.csv"
+        },
+        optionListHeading = "%nOptions:%n",
+        exitCodeListHeading = "%nExit status:%n",
+        exitCodeList = {
+            "0:listed",
+            "2:wrong usage, or a charter that cannot be used",
+            "3:data that cannot be read, or results that cannot be written"
+        })
+final class RosterCommand implements Callable<Integer> {
+    private final Terminal terminal;
+
+    @Mixin
+    private RowArguments arguments;
+
+    @Option(
+            names = "--through",
+            paramLabel = "LINK",
+            description = "List children over this link alone. Can be repeated. Default: all links to the table")
+    private List<String> through = List.of();
+
+    @Option(
+            names = "--columns",
+            split = ",",
+            paramLabel = "COLUMN",
+            description =
+                    "Show these columns of the children, or of what they point at (LINK.COLUMN, or LINK for its name).")
+    private List<String> columns = List.of();
+
+    @Option(
+            names = "--sort",
+            split = ",",
+            paramLabel = "COLUMN",
+            description =
+                    "Sort the headings by these columns; \"COLUMN desc\" the other way round. Default: as they stand")
+    private List<String> sort = List.of();
+
+    @Option(names = "--where", paramLabel = "CONDITION", description = "Only headings that meet a condition, in SQL.")
+    private String where;
+
+    @Option(
+            names = "--where-child",
+            paramLabel = "CONDITION",
+            description = "Only children that meet a condition, in SQL; with one link.")
+    private String whereChild;
+
+    @Option(
+            names = "--childless",
+            paramLabel = "WHICH",
+            description = "Headings without children: show, hide, or only these. Default: show",
+            defaultValue = "show")
+    private RosterOptions.Childless childless;
+
+    @Option(
+            names = "--report",
+            paramLabel = "FILE",
+            description =
+                    "Write the roster to a file as its ending says: .csv with a line for each child, or .html for people. Can be repeated.")
+    private List<String> reports = List.of();
+
+    @Option(names = "--force", description = "Replace files that exist already.")
+    private boolean force;
+
+    @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
+    private boolean quiet;
+
+    @Mixin
+    private CsvOptions csv;
+
+    @Mixin
+    private CharterOptions source;
+
+    @Mixin
+    private PersonalOptions personal;
+
+    @Mixin
+    private EngineOptions engine;
+
+    @Mixin
+    private PageOptions page;
+
+    @Mixin
+    private CommonOptions common;
+
+    RosterCommand(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    @Override
+    public Integer call() throws CharterException, IOException {
+        csv.requireSense(reports, false);
+        Outputs outputs = new Outputs(terminal, force);
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("csv", "html"));
+        Charter charter = personal.toldBy(new UsableCharter(terminal, source, arguments.charter(), quiet).forCheck());
+        TableNames.require(charter, arguments.table());
+        arguments.key().ifPresent(key -> {
+            throw new UsageException("`" + key + "` is one word too many; --where says which rows of "
+                    + arguments.table() + " are headings");
+        });
+        RosterOptions options = options(charter, charter.table(arguments.table()));
+        boolean showsProgress = terminal.isWatched() && !quiet;
+        try (Progress progress = new Progress(terminal);
+                Roster roster = Roster.of(
+                        charter,
+                        arguments.table(),
+                        options,
+                        engine.open(),
+                        engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
+            progress.concluding();
+            String made = Version.provenance(arguments.charter().toString()).line();
+            reportFiles.write((format, file) -> {
+                if (format.equals("csv")) {
+                    RosterCsv.write(roster.result(), roster::read, file, csv.hasMark());
+                } else {
+                    TextHtml.write(paper -> new RosterText(roster.result(), roster::read, paper), made, file);
+                }
+            });
+            outputs.show(
+                    common.color(),
+                    page.isPaged(),
+                    quiet,
+                    paper -> new RosterText(roster.result(), roster::read, paper),
+                    "");
+            if (!quiet) {
+                outputs.tell("");
+            }
+        }
+        return ExitStatus.SOUND;
+    }
+
+    private RosterOptions options(Charter charter, Table table) {
+        List<String> known = charter.links().stream()
+                .filter(link -> link.parent().equals(table.name()))
+                .map(ForeignKey::name)
+                .toList();
+        for (String name : through) {
+            if (Roster.links(charter, table.name(), List.of(name)).isEmpty()) {
+                throw new UsageException("--through " + name + ": no such link leads to " + table.name()
+                        + near(name, known)
+                        + (known.isEmpty() ? "; none does" : "; there are " + String.join(", ", known)));
+            }
+        }
+        List<ForeignKey> links = Roster.links(charter, table.name(), through);
+        if (links.isEmpty()) {
+            throw new UsageException("no link leads to " + table.name() + ": it has no children to list");
+        }
+        requireColumns(charter, links);
+        if (whereChild != null && links.size() > 1) {
+            throw new UsageException(
+                    "--where-child goes with one link; name it with --through: " + String.join(", ", known));
+        }
+        return new RosterOptions(
+                through,
+                columns,
+                sorts(table),
+                condition(charter, table.name(), "--where", where),
+                condition(charter, links.get(0).child(), "--where-child", whereChild),
+                childless);
+    }
+
+    private static String near(String name, List<String> known) {
+        return NearestWord.of(name, known)
+                .map(nearest -> "; did you mean " + nearest + "?")
+                .orElse("");
+    }
+
+    private static Optional<Condition> condition(Charter charter, String table, String option, String sql) {
+        if (sql == null) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(Charters.condition(charter, table, sql));
+        } catch (ExpressionException e) {
+            throw new UsageException(option + ": " + e.words());
+        }
+    }
+
+    private List<RosterOptions.Sort> sorts(Table table) {
+        List<RosterOptions.Sort> sorts = new ArrayList<>();
+        for (String each : sort) {
+            String text = each.strip();
+            boolean isDescending = text.toLowerCase(Locale.ROOT).endsWith(" desc");
+            String column = isDescending
+                    ? text.substring(0, text.length() - " desc".length()).strip()
+                    : text;
+            if (table.indexOf(column) < 0) {
+                throw new UsageException("--sort " + text + ": " + table.name() + " has no column " + column
+                        + near(column, names(table)));
+            }
+            sorts.add(new RosterOptions.Sort(column, isDescending));
+        }
+        return sorts;
+    }
+
+    private static List<String> names(Table table) {
+        return table.columns().stream().map(column -> column.name()).toList();
+    }
+
+    /** A column that none of the tables of children has, nor any of their parents, is refused. */
+    private void requireColumns(Charter charter, List<ForeignKey> links) {
+        for (String column : columns) {
+            List<String> known = new ArrayList<>();
+            for (ForeignKey link : links) {
+                Table child = charter.table(link.child());
+                known.addAll(names(child));
+                for (ForeignKey other : child.links()) {
+                    known.add(other.name());
+                    names(charter.table(other.parent())).forEach(name -> known.add(other.name() + "." + name));
+                }
+            }
+            if (!known.contains(column)) {
+                throw new UsageException("--columns " + column
+                        + ": no table of children has it, nor has what they point at" + near(column, known));
+            }
+        }
+    }
+}

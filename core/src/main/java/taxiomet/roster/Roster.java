@@ -1,0 +1,353 @@
+package taxiomet.roster;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.IntStream;
+import taxiomet.charter.Charter;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Table;
+import taxiomet.expression.RowFilter;
+import taxiomet.finding.RosterResult;
+import taxiomet.finding.RosterResult.Group;
+import taxiomet.finding.RosterResult.Section;
+import taxiomet.finding.TraceResult.Sum;
+import taxiomet.keys.KeyEncoder;
+import taxiomet.keys.KeyPlaces;
+import taxiomet.keys.TypedBatch;
+import taxiomet.personal.Pseudonyms;
+import taxiomet.roster.RosterOptions.Childless;
+import taxiomet.rows.TableSource;
+import taxiomet.spill.SortedSpool;
+import taxiomet.spill.SpillFolder;
+import taxiomet.work.RunContext;
+
+/**
+ * The rows of a table, each with its children below it. All tables are read once; the roster can be read as often as it is wanted, until
+ * it is closed.
+ */
+public final class Roster implements AutoCloseable {
+    private final Charter charter;
+    private final Table table;
+    private final RosterOptions options;
+    private final RunContext context;
+    private final Pseudonyms pseudonyms;
+    private final SpillFolder spill;
+    private final Headings headings;
+    private final List<ChildGroup> groups = new ArrayList<>();
+    private final List<Tally> tallies = new ArrayList<>();
+    /** Numbers of headings and groups, each with where the cells of a child stand. */
+    private final SortedSpool children;
+
+    private final CellSpool cells;
+    /** How many children each heading has. */
+    private int[] counts = new int[0];
+
+    private RosterResult result;
+
+    /** How many rows of a group went where, and what their totals come to. */
+    private static final class Tally {
+        private long rows;
+        private long listed;
+        private long orphans;
+        private long withoutParent;
+        private long underLeftOut;
+        private long leftOut;
+        private long malformed;
+        private final BigDecimal[] sums;
+
+        Tally(int totals) {
+            sums = new BigDecimal[totals];
+            Arrays.fill(sums, BigDecimal.ZERO);
+        }
+    }
+
+    private Roster(Charter charter, String table, RosterOptions options, Pseudonyms pseudonyms, RunContext context) {
+        this.charter = charter;
+        this.table = charter.table(table);
+        this.options = options;
+        this.context = context;
+        this.pseudonyms = pseudonyms;
+        this.spill = new SpillFolder(context.temporary(), context.budget());
+        this.headings = new Headings(this.table, options, pseudonyms, context.secret(), spill, context.budget());
+        this.children = new SortedSpool(spill);
+        this.cells = new CellSpool(spill);
+    }
+
+    /**
+     * Reads what a roster lists.
+     *
+     * @param options whose names are known to exist
+     * @param open opens the rows of a table with all its declared columns
+     * @throws taxiomet.rows.SourceException when rows cannot be read
+     * @throws taxiomet.spill.SpillException when temporary files cannot be written
+     */
+    public static Roster of(
+            Charter charter,
+            String table,
+            RosterOptions options,
+            Function<Table, TableSource> open,
+            RunContext context) {
+        Pseudonyms pseudonyms = new Pseudonyms(charter, context.secret());
+        Roster roster = new Roster(pseudonyms.charter(), table, options, pseudonyms, context);
+        try {
+            roster.read(open);
+            return roster;
+        } catch (RuntimeException | Error e) {
+            roster.close();
+            throw e;
+        }
+    }
+
+    /** The links over which children of a table are listed. */
+    public static List<ForeignKey> links(Charter charter, String table, List<String> through) {
+        return charter.links().stream()
+                .filter(link -> link.parent().equals(table))
+                .filter(link -> through.isEmpty()
+                        || through.contains(link.name())
+                        || through.contains(link.child() + "." + link.name()))
+                .toList();
+    }
+
+    private void read(Function<Table, TableSource> open) {
+        for (ForeignKey link : links(charter, table.name(), options.through())) {
+            ChildGroup group = new ChildGroup(
+                    charter, link, options.columns(), pseudonyms, context.secret(), spill, context.budget());
+            groups.add(group);
+            tallies.add(new Tally(group.totals().size()));
+        }
+        reading(table);
+        try (TableSource source = open.apply(table)) {
+            headings.read(source, groups.stream().map(ChildGroup::ofParent).toList());
+        }
+        for (ChildGroup group : groups) {
+            for (ParentCells parent : group.parents()) {
+                reading(parent.parent());
+                try (TableSource source = open.apply(parent.parent())) {
+                    parent.read(source, pseudonyms, context.secret());
+                }
+            }
+        }
+        Map<Table, List<Integer>> byTable = new LinkedHashMap<>();
+        for (int i = 0; i < groups.size(); i++) {
+            byTable.computeIfAbsent(groups.get(i).child(), t -> new ArrayList<>())
+                    .add(i);
+        }
+        // Behind the headings come those whose parent is missing, and those without one.
+        counts = new int[headings.size() + 2];
+        byTable.forEach((child, own) -> {
+            reading(child);
+            try (TableSource source = open.apply(child)) {
+                readChildren(child, own, source);
+            }
+        });
+        result = summary();
+    }
+
+    private void reading(Table which) {
+        context.progress().reading(which.name());
+    }
+
+    private void readChildren(Table child, List<Integer> own, TableSource source) {
+        RowFilter filter = RowFilter.of(options.whereChild());
+        int[] columns = IntStream.concat(
+                        own.stream()
+                                .flatMapToInt(i -> IntStream.of(groups.get(i).columns())),
+                        IntStream.of(RowFilter.columnsOf(new int[0], filter)))
+                .distinct()
+                .sorted()
+                .toArray();
+        BitSet valued = new BitSet();
+        IntStream.of(columns).forEach(valued::set);
+        TypedBatch batch = new TypedBatch(child, columns, valued, context.secret());
+        source.read(columns, read -> {
+            batch.read(read);
+            if (filter != null) {
+                filter.start(batch);
+            }
+            for (int i : own) {
+                ChildGroup group = groups.get(i);
+                Tally tally = tallies.get(i);
+                group.start(batch);
+                for (int row = 0; row < batch.size(); row++) {
+                    if (filter != null && !filter.holds(row)) {
+                        tally.leftOut++;
+                    } else {
+                        add(row, i, group, tally);
+                    }
+                }
+                tally.rows += read.size() + read.malformed().size();
+                tally.malformed += read.malformed().size();
+            }
+        });
+    }
+
+    private void add(int row, int place, ChildGroup group, Tally tally) {
+        int number = headings.size();
+        if (!group.hasParent(row)) {
+            tally.withoutParent++;
+            number++;
+        } else {
+            Optional<KeyEncoder> key = group.key(row);
+            int found = key.isEmpty()
+                    ? KeyPlaces.ABSENT
+                    : headings.numberOf(
+                            group.ofParent(), key.get().high(), key.get().low());
+            if (found == Headings.LEFT_OUT) {
+                tally.underLeftOut++;
+                return;
+            } else if (found == KeyPlaces.ABSENT) {
+                tally.orphans++;
+            } else {
+                tally.listed++;
+                number = found;
+            }
+        }
+        boolean isOrphan = number == headings.size();
+        List<String> texts = group.cells(row, isOrphan);
+        int shown = texts.size() - tally.sums.length;
+        for (int i = 0; i < tally.sums.length; i++) {
+            String sum = texts.get(shown + i);
+            if (sum != null) {
+                tally.sums[i] = tally.sums[i].add(new BigDecimal(sum));
+            }
+        }
+        counts[number]++;
+        children.add((long) number * groups.size() + place, cells.add(texts));
+    }
+
+    private RosterResult summary() {
+        List<String> remarks = new ArrayList<>();
+        if (headings.doubled() > 0) {
+            remarks.add(headings.doubled() + (headings.doubled() == 1 ? " row of " : " rows of ") + table.name()
+                    + " bear a key that another row has: children are listed once, below the first of them");
+        }
+        for (ChildGroup group : groups) {
+            group.parents().stream()
+                    .filter(parent -> !parent.isWhole())
+                    .forEach(
+                            parent -> remarks.add(
+                                    "the keys of " + parent.parent().name()
+                                            + " do not fit into memory: codes stand for some of its rows; --memory gives more"));
+        }
+        List<Group> told = new ArrayList<>();
+        for (int i = 0; i < groups.size(); i++) {
+            told.add(group(groups.get(i), tallies.get(i)));
+        }
+        long headed = IntStream.range(0, headings.size()).filter(this::isShown).count();
+        return new RosterResult(
+                charter.name(), table.name(), headings.rows(), headed, headings.leftOut(), told, remarks);
+    }
+
+    private Group group(ChildGroup group, Tally tally) {
+        boolean areShown = options.childless() != Childless.ONLY;
+        return new Group(
+                group.link().name(),
+                group.child().name(),
+                group.link().columns(),
+                group.heads(),
+                group.totals(),
+                tally.rows,
+                areShown ? tally.listed : 0,
+                tally.orphans,
+                tally.withoutParent,
+                tally.underLeftOut + (areShown ? 0 : tally.listed),
+                tally.leftOut,
+                tally.malformed,
+                sums(group.totals(), tally.sums));
+    }
+
+    private static List<Sum> sums(List<String> totals, BigDecimal[] sums) {
+        return IntStream.range(0, sums.length)
+                .mapToObj(i -> new Sum(totals.get(i), sums[i]))
+                .toList();
+    }
+
+    /** What it lists, as a whole. */
+    public RosterResult result() {
+        return result;
+    }
+
+    /** Hands over all of it, in its order. */
+    public void read(RosterResult.Reader reader) {
+        Rows rows = new Rows();
+        for (int number = 0; number < counts.length; number++) {
+            boolean isShown = number < headings.size()
+                    ? isShown(number)
+                    : counts[number] > 0 && options.childless() != Childless.ONLY;
+            if (isShown) {
+                Section section = number < headings.size()
+                        ? Section.HEADING
+                        : number == headings.size() ? Section.PARENT_MISSING : Section.NO_PARENT;
+                String name = section == Section.HEADING ? headings.name(number).orElseThrow() : "";
+                reader.section(section, name, counts[number]);
+            }
+            for (int place = 0; place < groups.size(); place++) {
+                rows.read(number, place, isShown ? reader : null);
+            }
+        }
+    }
+
+    private boolean isShown(int number) {
+        boolean isThere = headings.name(number).isPresent();
+        return isThere
+                && switch (options.childless()) {
+                    case SHOW -> true;
+                    case HIDE -> counts[number] > 0;
+                    case ONLY -> counts[number] == 0;
+                };
+    }
+
+    /** The children as they come back, sorted by heading and link. */
+    private final class Rows {
+        private final SortedSpool.Reader next = children.read();
+        private boolean hasNext = next.next();
+
+        /** @param reader gets them; null where they are passed over */
+        void read(int number, int place, RosterResult.Reader reader) {
+            long first = (long) number * groups.size() + place;
+            if (!hasNext || next.first() != first) {
+                return;
+            }
+            Group group = result.groups().get(place);
+            List<String> columns = group.columns(number == headings.size() ? Section.PARENT_MISSING : Section.HEADING);
+            int shown = columns.size();
+            BigDecimal[] sums = new BigDecimal[group.totals().size()];
+            Arrays.fill(sums, BigDecimal.ZERO);
+            long rows = 0;
+            if (reader != null) {
+                reader.group(group, columns);
+            }
+            while (hasNext && next.first() == first) {
+                if (reader != null) {
+                    List<String> texts = cells.at(next.second());
+                    reader.row(texts.subList(0, shown));
+                    for (int i = 0; i < sums.length; i++) {
+                        String sum = texts.get(shown + i);
+                        sums[i] = sum == null ? sums[i] : sums[i].add(new BigDecimal(sum));
+                    }
+                }
+                rows++;
+                hasNext = next.next();
+            }
+            if (reader != null) {
+                reader.endGroup(group, rows, sums(group.totals(), sums));
+            }
+        }
+    }
+
+    @Override
+    public void close() {
+        groups.forEach(ChildGroup::close);
+        headings.close();
+        children.close();
+        cells.close();
+        spill.close();
+    }
+}
