@@ -14,10 +14,15 @@ import taxiomet.spill.SpillFolder;
  */
 final class CellSpool implements AutoCloseable {
     private static final int BLOCK = 1 << 16;
-    private static final int CHUNK = 64;
+    private static final int SHORT_RUN = 32;
+    private static final int LONG_RUN = 1 << 12;
+    private static final int RUNS_BEFORE_LONG = 3;
     private static final int LENGTH_BYTES = 4;
 
     private final LongSpool longs;
+    private LongSpool.Reader reader;
+    private long behindLast = -1;
+    private int runs;
 
     CellSpool(SpillFolder folder) {
         this.longs = new LongSpool(folder, BLOCK);
@@ -50,9 +55,16 @@ final class CellSpool implements AutoCloseable {
 
     /** The row that stands somewhere. Nothing may be added any more. */
     List<String> at(long place) {
-        LongSpool.Reader reader = longs.read(place, longs.size(), CHUNK);
+        if (place != behindLast || reader == null) {
+            // Rows that come in their order are read in long runs, others one by one.
+            reader = longs.read(place, longs.size(), SHORT_RUN);
+            runs = 0;
+        } else if (++runs == RUNS_BEFORE_LONG) {
+            reader = longs.read(place, longs.size(), LONG_RUN);
+        }
         int length = (int) reader.next();
         byte[] all = PackedBytes.read(reader::next, length);
+        behindLast = place + 1 + (length + Long.BYTES - 1) / Long.BYTES;
         List<String> cells = new ArrayList<>();
         int at = 0;
         while (at < length) {

@@ -40,7 +40,7 @@ final class Headings implements AutoCloseable {
     private final Secret secret;
     private final MemoryBudget budget;
     private final CellSpool names;
-    private final List<Long> offsets = new ArrayList<>();
+    private final Offsets offsets = new Offsets();
     /** For each row as it was read, its number in the order of the headings; null where that is the same. */
     private int[] ranks;
     /** For each heading in its order, which row as it was read; null where that is the same. */
@@ -123,7 +123,7 @@ final class Headings implements AutoCloseable {
             left.set(place);
             leftOut++;
         }
-        offsets.add(isShown ? names.add(List.of(name(row, batch))) : -1L);
+        offsets.add(isShown ? names.add(List.of(name(row, batch))) : -1);
         if (sorted.length > 0) {
             Object[] key = new Object[sorted.length];
             for (int i = 0; i < key.length; i++) {

@@ -29,7 +29,7 @@ final class ParentCells implements AutoCloseable {
     private final int[] columns;
     private final KeyPlaces places;
     private final CellSpool cells;
-    private final List<Long> offsets = new ArrayList<>();
+    private final Offsets offsets = new Offsets();
     private final int[] keptPlaces = new int[KEPT];
     private final List<List<String>> kept = new ArrayList<>();
     private boolean isWhole = true;
