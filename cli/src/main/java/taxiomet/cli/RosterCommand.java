@@ -35,7 +35,9 @@ import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
 import taxiomet.reports.csv.RosterCsv;
 import taxiomet.reports.html.TextHtml;
+import taxiomet.reports.markdown.RosterMarkdown;
 import taxiomet.reports.text.RosterText;
+import taxiomet.reports.xlsx.RosterWorkbook;
 import taxiomet.roster.Roster;
 import taxiomet.roster.RosterOptions;
 import taxiomet.work.CheckProgress;
@@ -67,6 +69,9 @@ import taxiomet.work.CheckProgress;
             "3:data that cannot be read, or results that cannot be written"
         })
 final class RosterCommand implements Callable<Integer> {
+    /** A page holds so many lines. */
+    private static final long ROWS_IN_PAGE = 20_000;
+
     private final Terminal terminal;
 
     @Mixin
@@ -114,7 +119,7 @@ final class RosterCommand implements Callable<Integer> {
             names = "--report",
             paramLabel = "FILE",
             description =
-                    "Write the roster to a file as its ending says: .csv with a line for each child, or .html for people. Can be repeated.")
+                    "Write the roster to a file as its ending says: .csv and .xlsx with a line for each child, .html and .md for people. Can be repeated.")
     private List<String> reports = List.of();
 
     @Option(names = "--force", description = "Replace files that exist already.")
@@ -149,7 +154,7 @@ final class RosterCommand implements Callable<Integer> {
     public Integer call() throws CharterException, IOException {
         csv.requireSense(reports, false);
         Outputs outputs = new Outputs(terminal, force);
-        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("csv", "html"));
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("csv", "xlsx", "html", "md"));
         Charter charter = personal.toldBy(new UsableCharter(terminal, source, arguments.charter(), quiet).forCheck());
         TableNames.require(charter, arguments.table());
         arguments.key().ifPresent(key -> {
@@ -168,10 +173,15 @@ final class RosterCommand implements Callable<Integer> {
             progress.concluding();
             String made = Version.provenance(arguments.charter().toString()).line();
             reportFiles.write((format, file) -> {
-                if (format.equals("csv")) {
-                    RosterCsv.write(roster.result(), roster::read, file, csv.hasMark());
-                } else {
-                    TextHtml.write(paper -> new RosterText(roster.result(), roster::read, paper), made, file);
+                switch (format) {
+                    case "csv" -> RosterCsv.write(roster.result(), roster::read, file, csv.hasMark());
+                    case "xlsx" -> RosterWorkbook.write(roster.result(), roster::read, charter, file);
+                    case "md" -> RosterMarkdown.write(roster.result(), roster::read, file);
+                    default ->
+                        TextHtml.write(
+                                paper -> new RosterText(roster.result(), roster::read, paper, ROWS_IN_PAGE),
+                                made,
+                                file);
                 }
             });
             outputs.show(

@@ -82,6 +82,34 @@ class PersonalTest {
                 page.toString());
         assertNothingTold(Files.readString(page), "page of a rehearsal");
         assertNothingTold(run("check", charter(), "--load-order").out(), "load");
+        assertNothingTold(run("map", charter(), "--json", "--count").out(), "map");
+        for (String ending : List.of("csv", "md", "html")) {
+            Path roster = folder.resolve("roster." + ending);
+            Program listed = run("roster", charter(), "keeper", "--sort", "email", "--report", roster.toString());
+            assertNothingTold(listed.out() + listed.err() + Files.readString(roster), ending);
+            Path below = folder.resolve("below." + ending);
+            run(
+                    "roster",
+                    charter(),
+                    "apiary",
+                    "--through",
+                    "hive_apiary",
+                    "--columns",
+                    "label,hive_id",
+                    "--report",
+                    below.toString());
+            assertThat(below).isNotEmptyFile();
+        }
+        Program asked = run(
+                "roster",
+                charter(),
+                "keeper",
+                "--through",
+                "visit_keeper",
+                "--columns",
+                "visit_keeper.email,visited_on");
+        assertThat(asked.out()).contains("veiled-");
+        assertNothingTold(asked.out() + asked.err(), "a parent's column");
     }
 
     private void assertNothingToldIn(Path output) throws IOException {

@@ -1,8 +1,8 @@
 package taxiomet.roster;
 
-import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import taxiomet.spill.LongSpool;
 import taxiomet.spill.PackedBytes;
@@ -19,7 +19,11 @@ final class CellSpool implements AutoCloseable {
     private static final int RUNS_BEFORE_LONG = 3;
     private static final int LENGTH_BYTES = 4;
 
+    private static final byte[] NOTHING = {};
+
     private final LongSpool longs;
+    private byte[] bytes = new byte[1 << 10];
+    private int size;
     private LongSpool.Reader reader;
     private long behindLast = -1;
     private int runs;
@@ -31,26 +35,22 @@ final class CellSpool implements AutoCloseable {
     /** Adds a row, and gives where it stands. */
     long add(List<String> cells) {
         long place = longs.size();
-        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        size = 0;
         for (String cell : cells) {
-            if (cell == null) {
-                writeLength(bytes, -1);
-            } else {
-                byte[] utf8 = cell.getBytes(StandardCharsets.UTF_8);
-                writeLength(bytes, utf8.length);
-                bytes.write(utf8, 0, utf8.length);
+            byte[] utf8 = cell == null ? NOTHING : cell.getBytes(StandardCharsets.UTF_8);
+            if (bytes.length < size + LENGTH_BYTES + utf8.length) {
+                bytes = Arrays.copyOf(bytes, Math.max(bytes.length * 2, size + LENGTH_BYTES + utf8.length));
             }
+            int length = cell == null ? -1 : utf8.length;
+            for (int shift = 24; shift >= 0; shift -= 8) {
+                bytes[size++] = (byte) (length >>> shift);
+            }
+            System.arraycopy(utf8, 0, bytes, size, utf8.length);
+            size += utf8.length;
         }
-        byte[] all = bytes.toByteArray();
-        longs.add(all.length);
-        PackedBytes.write(all, 0, all.length, longs::add);
+        longs.add(size);
+        PackedBytes.write(bytes, 0, size, longs::add);
         return place;
-    }
-
-    private static void writeLength(ByteArrayOutputStream bytes, int length) {
-        for (int shift = 24; shift >= 0; shift -= 8) {
-            bytes.write(length >>> shift);
-        }
     }
 
     /** The row that stands somewhere. Nothing may be added any more. */
@@ -68,15 +68,15 @@ final class CellSpool implements AutoCloseable {
         List<String> cells = new ArrayList<>();
         int at = 0;
         while (at < length) {
-            int size = 0;
+            int own = 0;
             for (int i = 0; i < LENGTH_BYTES; i++) {
-                size = size << 8 | all[at++] & 0xFF;
+                own = own << 8 | all[at++] & 0xFF;
             }
-            if (size < 0) {
+            if (own < 0) {
                 cells.add(null);
             } else {
-                cells.add(new String(all, at, size, StandardCharsets.UTF_8));
-                at += size;
+                cells.add(new String(all, at, own, StandardCharsets.UTF_8));
+                at += own;
             }
         }
         return cells;

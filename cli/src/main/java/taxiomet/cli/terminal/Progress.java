@@ -3,7 +3,7 @@ package taxiomet.cli.terminal;
 import java.time.Duration;
 import java.util.Locale;
 import java.util.function.LongSupplier;
-import taxiomet.reports.text.CellText;
+import taxiomet.reports.words.CellText;
 import taxiomet.work.CheckProgress;
 
 /**

@@ -3,7 +3,7 @@ package taxiomet.cli.terminal;
 import java.io.PrintStream;
 import java.util.Map;
 import java.util.stream.Collectors;
-import taxiomet.reports.text.CellText;
+import taxiomet.reports.words.CellText;
 
 /**
  * Where text goes, and what is known about it. The launcher finds out about the terminal, since Java would have to start

@@ -77,6 +77,7 @@ class PagesTest {
                 written("survey.html", "survey", "../demo"),
                 written("vet.html", "vet", charter, "--around", "hive"),
                 written("rehearse.html", "rehearse", charter, "../demo/proposals/apiary-closes.sql"),
+                written("roster.html", "roster", charter, "apiary", "--where", "apiary_id < 6"),
                 written("trace.html", "trace", charter, "hive", "118", "--down", "2"));
         for (Path page : pages) {
             for (boolean isDark : List.of(false, true)) {

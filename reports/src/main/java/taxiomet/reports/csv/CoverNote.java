@@ -8,10 +8,10 @@ import java.util.List;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.Finding;
 import taxiomet.reports.OutputException;
-import taxiomet.reports.text.CellText;
-import taxiomet.reports.text.Counted;
-import taxiomet.reports.text.FindingSentences;
 import taxiomet.reports.text.Paragraph;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
+import taxiomet.reports.words.FindingSentences;
 
 /** What lies on top of a folder of evidence: for whoever gets it and does not know the program. */
 final class CoverNote {

@@ -14,7 +14,7 @@ import taxiomet.finding.RosterResult.Group;
 import taxiomet.finding.RosterResult.Section;
 import taxiomet.finding.TraceResult.Sum;
 import taxiomet.reports.OutputException;
-import taxiomet.reports.text.RosterWords;
+import taxiomet.reports.words.RosterWords;
 
 /** A roster as CSV: a line for each child, and one for each heading without children. */
 public final class RosterCsv {

@@ -24,13 +24,13 @@ import taxiomet.reports.html.CheckPage.LoadedItem;
 import taxiomet.reports.html.CheckPage.TableItem;
 import taxiomet.reports.html.CheckPage.ValueItem;
 import taxiomet.reports.map.MapSvg;
-import taxiomet.reports.text.CauseWords;
-import taxiomet.reports.text.CellText;
 import taxiomet.reports.text.CheckText;
-import taxiomet.reports.text.Counted;
-import taxiomet.reports.text.FindingSentences;
 import taxiomet.reports.text.LinePaper;
-import taxiomet.reports.text.LoadWords;
+import taxiomet.reports.words.CauseWords;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
+import taxiomet.reports.words.FindingSentences;
+import taxiomet.reports.words.LoadWords;
 
 /** The result of a check as a page: the answer, where to begin, the tables, then each finding with its rows. */
 public final class CheckHtml {

@@ -13,8 +13,8 @@ import taxiomet.reports.html.MapPage.ColumnItem;
 import taxiomet.reports.html.MapPage.LinkItem;
 import taxiomet.reports.html.MapPage.TableItem;
 import taxiomet.reports.map.MapSvg;
-import taxiomet.reports.text.CellText;
-import taxiomet.reports.text.MapWords;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.MapWords;
 
 /** The map as a page: the picture, to be moved and brought closer, and below it what is said of each table. */
 public final class MapHtml {

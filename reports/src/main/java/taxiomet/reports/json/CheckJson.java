@@ -20,7 +20,7 @@ import taxiomet.finding.Finding.Reason;
 import taxiomet.finding.FindingKind;
 import taxiomet.finding.Hint;
 import taxiomet.reports.EvidenceFields;
-import taxiomet.reports.text.CauseWords;
+import taxiomet.reports.words.CauseWords;
 
 /** The result of a check as JSON: exact counts, and the examples. */
 public final class CheckJson {

@@ -6,8 +6,8 @@ import taxiomet.finding.MapResult;
 import taxiomet.finding.MapResult.Health;
 import taxiomet.finding.MapResult.MapColumn;
 import taxiomet.finding.MapResult.MapTable;
-import taxiomet.reports.text.CellText;
-import taxiomet.reports.text.Counted;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 
 /** What stands in the cards of tables, line by line, and how much room it takes. Lengths are in pixels. */
 public final class MapCards {

@@ -24,8 +24,8 @@ import taxiomet.finding.MapResult;
 import taxiomet.finding.MapResult.MapLink;
 import taxiomet.finding.MapResult.MapTable;
 import taxiomet.reports.map.MapCards.Card;
-import taxiomet.reports.text.CellText;
-import taxiomet.reports.text.Counted;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 
 /**
  * Where cards and lines stand: in layers, parents before their children, lines level and upright. Lengths are in

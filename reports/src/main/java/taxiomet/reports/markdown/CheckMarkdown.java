@@ -15,13 +15,13 @@ import taxiomet.finding.FindingKind;
 import taxiomet.finding.LoadResult;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.OutputException;
-import taxiomet.reports.text.CauseWords;
-import taxiomet.reports.text.CellText;
 import taxiomet.reports.text.CheckText;
-import taxiomet.reports.text.Counted;
-import taxiomet.reports.text.FindingSentences;
 import taxiomet.reports.text.LinePaper;
-import taxiomet.reports.text.LoadWords;
+import taxiomet.reports.words.CauseWords;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
+import taxiomet.reports.words.FindingSentences;
+import taxiomet.reports.words.LoadWords;
 
 /** The result of a check as Markdown, to be put into a page or a message: the same words as on a terminal. Nothing in a cell is markup. */
 public final class CheckMarkdown {

@@ -9,7 +9,7 @@ import taxiomet.finding.MapResult;
 import taxiomet.finding.MapResult.MapLink;
 import taxiomet.finding.MapResult.MapTable;
 import taxiomet.reports.OutputException;
-import taxiomet.reports.text.MapWords;
+import taxiomet.reports.words.MapWords;
 
 /** The map as Markdown: a table of the tables, and one of the links. */
 public final class MapMarkdown {

@@ -1,6 +1,6 @@
 package taxiomet.reports.markdown;
 
-import taxiomet.reports.text.CellText;
+import taxiomet.reports.words.CellText;
 
 /** Markdown in which no text of the data is markup. */
 final class Markdown {

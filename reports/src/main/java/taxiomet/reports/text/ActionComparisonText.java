@@ -17,6 +17,8 @@ import taxiomet.finding.RehearsalResult.EffectKind;
 import taxiomet.finding.RehearsalResult.RefusalResult;
 import taxiomet.finding.RehearsalResult.TotalSum;
 import taxiomet.reports.text.Grid.Cell;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 
 /** One proposal under each action of a link, side by side. */
 public final class ActionComparisonText {
@@ -102,7 +104,7 @@ public final class ActionComparisonText {
                 .forEach((TotalSum total) ->
                         sums.merge(total.table() + "." + total.text(), total.sum(), BigDecimal::add));
         return sums.entrySet().stream()
-                .map(sum -> CellText.escaped(sum.getKey()) + " = " + RehearsalText.amount(sum.getValue()))
+                .map(sum -> CellText.escaped(sum.getKey()) + " = " + Counted.amount(sum.getValue()))
                 .collect(Collectors.joining(", "));
     }
 }

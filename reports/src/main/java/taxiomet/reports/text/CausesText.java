@@ -2,6 +2,9 @@ package taxiomet.reports.text;
 
 import java.util.List;
 import taxiomet.finding.Cause;
+import taxiomet.reports.words.CauseWords;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 
 /** What to mend first, where that says more than the findings do. */
 final class CausesText {

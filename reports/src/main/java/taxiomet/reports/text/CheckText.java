@@ -12,6 +12,9 @@ import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.text.Grid.Cell;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
+import taxiomet.reports.words.FindingSentences;
 
 /** The result of a check for a person: the answer first, then a line a table, then the findings, the worst first. */
 public final class CheckText implements ResultText {

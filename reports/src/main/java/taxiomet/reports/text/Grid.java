@@ -3,6 +3,7 @@ package taxiomet.reports.text;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import taxiomet.reports.words.CellText;
 
 /**
  * Rows of cells in columns that line up, without lines between them. Nothing is cut: where there is no room, texts go on in the next line,

@@ -5,6 +5,9 @@ import java.util.stream.Collectors;
 import taxiomet.finding.LoadResult;
 import taxiomet.finding.LoadResult.LoadedTable;
 import taxiomet.reports.text.Grid.Cell;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
+import taxiomet.reports.words.LoadWords;
 
 /** What a load would take in and refuse, table by table, in lines. */
 final class LoadText {

@@ -9,6 +9,8 @@ import java.util.Set;
 import taxiomet.finding.MapResult;
 import taxiomet.finding.MapResult.MapLink;
 import taxiomet.finding.MapResult.MapTable;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.MapWords;
 
 /** The map in lines: each table with the tables that point at it indented below, each with its links once. */
 public final class MapText implements ResultText {

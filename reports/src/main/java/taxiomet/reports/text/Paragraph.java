@@ -2,6 +2,7 @@ package taxiomet.reports.text;
 
 import java.util.ArrayList;
 import java.util.List;
+import taxiomet.reports.words.CellText;
 
 /** Breaks sentences into lines. */
 public final class Paragraph {

@@ -1,6 +1,5 @@
 package taxiomet.reports.text;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -21,6 +20,8 @@ import taxiomet.finding.RehearsalResult.TableChange;
 import taxiomet.finding.RehearsalResult.TotalSum;
 import taxiomet.finding.RehearsalResult.Ways;
 import taxiomet.reports.text.Grid.Cell;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 
 /** The result of a rehearsal for a person: the answer first, then each change, then what it comes to as a whole; in one file, in
  * the order in which it is read. */
@@ -312,22 +313,11 @@ public final class RehearsalText implements ResultText {
         for (TotalSum total : totals) {
             paragraph(
                     "at stake: " + CellText.escaped(total.table() + "." + total.text()) + " = "
-                            + Style.STRONG.apply(amount(total.sum()), paper.hasColor()) + " over "
+                            + Style.STRONG.apply(Counted.amount(total.sum()), paper.hasColor()) + " over "
                             + Counted.of(total.rows(), "row")
                             + " " + total.rowsAre(),
                     indent);
         }
-    }
-
-    /** A number with a comma between thousands. */
-    static String amount(BigDecimal number) {
-        String plain = number.abs().toPlainString();
-        int point = plain.indexOf('.') < 0 ? plain.length() : plain.indexOf('.');
-        StringBuilder grouped = new StringBuilder(plain);
-        for (int i = point - 3; i > 0; i -= 3) {
-            grouped.insert(i, ',');
-        }
-        return (number.signum() < 0 ? "-" : "") + grouped;
     }
 
     private void writeEnd() {

@@ -8,6 +8,9 @@ import taxiomet.finding.RosterResult.Group;
 import taxiomet.finding.RosterResult.Section;
 import taxiomet.finding.TraceResult.Sum;
 import taxiomet.reports.text.Grid.Cell;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
+import taxiomet.reports.words.RosterWords;
 
 /** A roster for a person: how much it lists, then each heading with its children, then where all rows are. */
 public final class RosterText implements ResultText {
@@ -18,12 +21,19 @@ public final class RosterText implements ResultText {
     private final RosterResult roster;
     private final Consumer<RosterResult.Reader> content;
     private final Paper paper;
+    private final long mostRows;
 
     /** @param content hands the roster over */
     public RosterText(RosterResult roster, Consumer<RosterResult.Reader> content, Paper paper) {
+        this(roster, content, paper, Long.MAX_VALUE);
+    }
+
+    /** @param mostRows how many children and headings are written; it is said where the others are */
+    public RosterText(RosterResult roster, Consumer<RosterResult.Reader> content, Paper paper, long mostRows) {
         this.roster = roster;
         this.content = content;
         this.paper = paper;
+        this.mostRows = mostRows;
     }
 
     @Override
@@ -34,8 +44,13 @@ public final class RosterText implements ResultText {
     @Override
     public void write() {
         writeAnswer();
-        content.accept(new Lines());
+        Lines lines = new Lines();
+        content.accept(lines);
         paper.gap();
+        if (lines.written > mostRows) {
+            paper.paragraph(
+                    "and " + Counted.of(lines.written - mostRows, "more line") + "; --report FILE.csv has them all", 0);
+        }
         for (Group group : roster.groups()) {
             paper.paragraph(RosterWords.whole(group) + RosterWords.sums(group.sums()), 0, Paragraph.HANGING);
         }
@@ -45,9 +60,18 @@ public final class RosterText implements ResultText {
     private final class Lines implements RosterResult.Reader {
         private Grid grid = new Grid();
         private int rows;
+        private long written;
+
+        private boolean isFull() {
+            return written > mostRows;
+        }
 
         @Override
         public void section(Section section, String name, long children) {
+            written++;
+            if (isFull()) {
+                return;
+            }
             paper.gap();
             Style style = section == Section.HEADING ? Style.STRONG : Style.WARNING;
             String what = section == Section.HEADING ? CellText.escaped(roster.table()) + " " : "";
@@ -60,6 +84,9 @@ public final class RosterText implements ResultText {
 
         @Override
         public void group(Group group, List<String> columns) {
+            if (isFull()) {
+                return;
+            }
             if (roster.groups().size() > 1) {
                 paper.paragraph(
                         CellText.escaped(group.table()) + " over " + CellText.escaped(group.link()), INDENT / 2);
@@ -71,6 +98,10 @@ public final class RosterText implements ResultText {
 
         @Override
         public void row(List<String> cells) {
+            written++;
+            if (isFull()) {
+                return;
+            }
             List<Cell> texts = new ArrayList<>();
             cells.forEach(cell -> texts.add(new Cell(CellText.of(cell), cell == null ? Style.FAINT : Style.PLAIN)));
             grid.addRow(texts);
@@ -86,6 +117,10 @@ public final class RosterText implements ResultText {
         public void endGroup(Group group, long all, List<Sum> subtotals) {
             if (rows > 0 && !grid.columns().isEmpty()) {
                 paper.grid(grid, INDENT);
+            }
+            rows = 0;
+            if (isFull()) {
+                return;
             }
             paper.faint(RosterWords.subtotal(group, all, subtotals), INDENT, INDENT + Paragraph.HANGING);
         }

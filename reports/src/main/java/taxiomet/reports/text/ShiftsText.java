@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import taxiomet.finding.FindingShift;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 
 /** What is new and what is gone since the last result, in lines. */
 public final class ShiftsText {

@@ -1,6 +1,7 @@
 package taxiomet.reports.text;
 
 import taxiomet.charter.Severity;
+import taxiomet.reports.words.CellText;
 
 /** How a piece of text looks on a terminal with colours. */
 public enum Style {
@@ -15,9 +16,9 @@ public enum Style {
     VALUE("35");
 
     /** What stands before and behind the numbers of a colour. */
-    public static final String CODE_START = "\u001B[";
+    public static final String CODE_START = CellText.CODE_START;
 
-    public static final char CODE_END = 'm';
+    public static final char CODE_END = CellText.CODE_END;
 
     private final String code;
 

@@ -8,6 +8,8 @@ import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import taxiomet.finding.CheckResult.LinkResult;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.survey.choice.CandidateKey;

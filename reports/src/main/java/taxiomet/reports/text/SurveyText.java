@@ -7,6 +7,8 @@ import java.util.Locale;
 import java.util.Set;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.ChildrenTally;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.survey.choice.CandidateLink;

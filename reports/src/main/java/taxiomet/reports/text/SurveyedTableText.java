@@ -3,6 +3,8 @@ package taxiomet.reports.text;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.survey.choice.CandidateKey;
 import taxiomet.survey.profile.ColumnProfile;

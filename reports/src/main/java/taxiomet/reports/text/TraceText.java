@@ -9,6 +9,9 @@ import taxiomet.finding.TraceResult.RowFault;
 import taxiomet.finding.TraceResult.TracedRow;
 import taxiomet.finding.TraceResult.Twin;
 import taxiomet.reports.text.Grid.Cell;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
+import taxiomet.reports.words.TraceWords;
 
 /** A row among its relatives for a person: what it holds, what is wrong with it, who is above and who is below. */
 public final class TraceText implements ResultText {

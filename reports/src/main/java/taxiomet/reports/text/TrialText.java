@@ -6,6 +6,8 @@ import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.ChildrenTally;
 import taxiomet.finding.Finding;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 import taxiomet.survey.Trial;
 
 /** What became of a key or link that was tried by hand. */

@@ -6,6 +6,8 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import taxiomet.charter.Severity;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.Counted;
 import taxiomet.vet.Judgement;
 import taxiomet.vet.LinkGraph.ManyToMany;
 import taxiomet.vet.VetResult;

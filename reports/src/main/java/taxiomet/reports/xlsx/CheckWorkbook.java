@@ -21,11 +21,11 @@ import taxiomet.finding.FindingKind;
 import taxiomet.finding.LoadResult;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.OutputException;
-import taxiomet.reports.text.CauseWords;
 import taxiomet.reports.text.CheckText;
-import taxiomet.reports.text.FindingSentences;
 import taxiomet.reports.text.LinePaper;
-import taxiomet.reports.text.LoadWords;
+import taxiomet.reports.words.CauseWords;
+import taxiomet.reports.words.FindingSentences;
+import taxiomet.reports.words.LoadWords;
 import taxiomet.reports.xlsx.Sheet.Head;
 
 /** The result of a check as a workbook: a sheet with the answer, one with where to begin, and one with all rows of each finding. */

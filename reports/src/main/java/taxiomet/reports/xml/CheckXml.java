@@ -20,8 +20,8 @@ import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.OutputException;
-import taxiomet.reports.text.CellText;
-import taxiomet.reports.text.FindingSentences;
+import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.FindingSentences;
 
 /**
  * The result of a check as XML in the form that build servers read test results in (JUnit's): a suite for each table, in it a case for each

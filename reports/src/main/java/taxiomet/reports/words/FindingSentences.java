@@ -1,4 +1,4 @@
-package taxiomet.reports.text;
+package taxiomet.reports.words;
 
 import java.util.ArrayList;
 import java.util.List;

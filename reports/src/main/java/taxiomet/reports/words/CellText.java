@@ -1,4 +1,4 @@
-package taxiomet.reports.text;
+package taxiomet.reports.words;
 
 /** Makes cells fit to be shown: nothing in them can move the cursor, hide, or turn the line round. */
 public final class CellText {
@@ -6,6 +6,12 @@ public final class CellText {
     private static final int LONGEST_WHOLE = 200;
 
     private static final int ZERO_WIDTH_SPACE = 0x200B;
+
+    /** What stands before and behind the numbers of a colour on a terminal. */
+    public static final String CODE_START = "\u001B[";
+
+    /** See {@link #CODE_START}. */
+    public static final char CODE_END = 'm';
 
     private CellText() {}
 
@@ -89,12 +95,12 @@ public final class CellText {
     /** The first place from one on at which no code of a colour begins. */
     private static int behindColours(String text, int from) {
         int at = from;
-        while (text.startsWith(Style.CODE_START, at)) {
-            int end = at + Style.CODE_START.length();
+        while (text.startsWith(CODE_START, at)) {
+            int end = at + CODE_START.length();
             while (end < text.length() && (Character.isDigit(text.charAt(end)) || text.charAt(end) == ';')) {
                 end++;
             }
-            if (end == text.length() || text.charAt(end) != Style.CODE_END) {
+            if (end == text.length() || text.charAt(end) != CODE_END) {
                 return at;
             }
             at = end + 1;
@@ -103,7 +109,7 @@ public final class CellText {
     }
 
     /** As much of the beginning of a text as takes so many columns, one character at least; codes of colours stay whole. */
-    static String start(String text, int width) {
+    public static String start(String text, int width) {
         int taken = 0;
         int at = behindColours(text, 0);
         while (at < text.length()) {

@@ -1,4 +1,4 @@
-package taxiomet.reports.text;
+package taxiomet.reports.words;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -59,7 +59,7 @@ public final class RosterWords {
     /** What totals come to, as the end of a sentence. */
     public static String sums(List<Sum> sums) {
         return sums.stream()
-                .map(sum -> "; " + CellText.escaped(sum.text()) + " = " + RehearsalText.amount(sum.sum()))
+                .map(sum -> "; " + CellText.escaped(sum.text()) + " = " + Counted.amount(sum.sum()))
                 .collect(Collectors.joining());
     }
 }

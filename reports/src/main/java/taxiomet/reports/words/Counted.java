@@ -1,4 +1,6 @@
-package taxiomet.reports.text;
+package taxiomet.reports.words;
+
+import java.math.BigDecimal;
 
 /** Counts with their nouns, for people. */
 public final class Counted {
@@ -16,5 +18,16 @@ public final class Counted {
             digits.insert(i, ',');
         }
         return digits.toString();
+    }
+
+    /** A number with a comma between thousands. */
+    public static String amount(BigDecimal number) {
+        String plain = number.abs().toPlainString();
+        int point = plain.indexOf('.') < 0 ? plain.length() : plain.indexOf('.');
+        StringBuilder grouped = new StringBuilder(plain);
+        for (int i = point - 3; i > 0; i -= 3) {
+            grouped.insert(i, ',');
+        }
+        return (number.signum() < 0 ? "-" : "") + grouped;
     }
 }

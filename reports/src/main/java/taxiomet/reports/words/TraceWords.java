@@ -1,4 +1,4 @@
-package taxiomet.reports.text;
+package taxiomet.reports.words;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -149,7 +149,7 @@ public final class TraceWords {
 
     private static String sums(List<Sum> totals) {
         return totals.stream()
-                .map(sum -> "; " + CellText.escaped(sum.text()) + " = " + RehearsalText.amount(sum.sum()))
+                .map(sum -> "; " + CellText.escaped(sum.text()) + " = " + Counted.amount(sum.sum()))
                 .collect(Collectors.joining());
     }
 
