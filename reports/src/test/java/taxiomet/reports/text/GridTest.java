@@ -13,6 +13,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import taxiomet.reports.text.Grid.Cell;
 import taxiomet.reports.text.Grid.Kind;
+import taxiomet.reports.words.CellText;
 
 /** Cells in columns that line up, at any width of the window. */
 class GridTest {
