@@ -256,6 +256,11 @@ final class RosterCommand implements Callable<Integer> {
                 throw new UsageException("--sort " + text + ": " + table.name() + " has no column " + column
                         + near(column, names(table)));
             }
+            if (table.column(column).isPersonal()) {
+                throw new UsageException(
+                        "--sort " + column + ": it is personal, and the order would tell of its values;"
+                                + " add --reveal if that is meant");
+            }
             sorts.add(new RosterOptions.Sort(column, isDescending));
         }
         return sorts;

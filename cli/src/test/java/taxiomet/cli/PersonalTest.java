@@ -85,7 +85,7 @@ class PersonalTest {
         assertNothingTold(run("map", charter(), "--json", "--count").out(), "map");
         for (String ending : List.of("csv", "md", "html")) {
             Path roster = folder.resolve("roster." + ending);
-            Program listed = run("roster", charter(), "keeper", "--sort", "email", "--report", roster.toString());
+            Program listed = run("roster", charter(), "keeper", "--sort", "surname", "--report", roster.toString());
             assertNothingTold(listed.out() + listed.err() + Files.readString(roster), ending);
             Path below = folder.resolve("below." + ending);
             run(

@@ -18,6 +18,7 @@ import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyPlaces;
 import taxiomet.keys.TypedBatch;
 import taxiomet.personal.Pseudonyms;
+import taxiomet.rows.RowRef;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
@@ -139,7 +140,9 @@ final class Headings implements AutoCloseable {
         String label = cells(table.label(), row, batch).stream()
                 .filter(cell -> !cell.equals("null") && !key.contains(cell))
                 .collect(Collectors.joining(" "));
-        String called = key.isEmpty() ? "row" : key.size() == 1 ? key.get(0) : "(" + String.join(", ", key) + ")";
+        String called = key.isEmpty()
+                ? "row " + RowRef.row(batch.ref(row))
+                : key.size() == 1 ? key.get(0) : "(" + String.join(", ", key) + ")";
         return label.isEmpty() ? called : called + "  " + label;
     }
 

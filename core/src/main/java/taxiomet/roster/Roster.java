@@ -226,7 +226,8 @@ public final class Roster implements AutoCloseable {
         List<String> remarks = new ArrayList<>();
         if (headings.doubled() > 0) {
             remarks.add(headings.doubled() + (headings.doubled() == 1 ? " row of " : " rows of ") + table.name()
-                    + " bear a key that another row has: children are listed once, below the first of them");
+                    + (headings.doubled() == 1 ? " bears" : " bear")
+                    + " a key that another row has: children are listed once, below the first of them");
         }
         for (ChildGroup group : groups) {
             group.parents().stream()
