@@ -178,7 +178,7 @@ final class RosterCommand implements Callable<Integer> {
                     case "xlsx" -> RosterWorkbook.write(roster.result(), roster::read, charter, file);
                     case "md" -> RosterMarkdown.write(roster.result(), roster::read, file);
                     default ->
-                        TextHtml.write(
+                        TextHtml.writeSheets(
                                 paper -> new RosterText(roster.result(), roster::read, paper, ROWS_IN_PAGE),
                                 made,
                                 file);

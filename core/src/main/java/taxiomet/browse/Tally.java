@@ -6,7 +6,6 @@ import java.util.Arrays;
 import java.util.List;
 import taxiomet.charter.Total;
 import taxiomet.expression.BatchEvaluator;
-import taxiomet.expression.DivisionByZero;
 import taxiomet.finding.TraceResult.Sum;
 
 /** How many rows there are, which stand first, and what the totals of their table come to. */
@@ -35,22 +34,7 @@ final class Tally {
     void add(long ref, int row, BatchEvaluator values) {
         add(ref);
         for (int i = 0; i < sums.length; i++) {
-            sums[i] = sums[i].add(value(totals.get(i), row, values));
-        }
-    }
-
-    /** A total of a row that is null, not of its type or cannot be divided adds nothing. */
-    private static BigDecimal value(Total total, int row, BatchEvaluator values) {
-        try {
-            Object value = values.evaluate(total.value(), row);
-            if (value instanceof BigDecimal number) {
-                return number;
-            }
-            return value instanceof Double number && Double.isFinite(number)
-                    ? BigDecimal.valueOf(number)
-                    : BigDecimal.ZERO;
-        } catch (DivisionByZero e) {
-            return BigDecimal.ZERO;
+            sums[i] = sums[i].add(values.numberToAdd(totals.get(i).value(), row));
         }
     }
 

@@ -1,5 +1,6 @@
 package taxiomet.expression;
 
+import java.math.BigDecimal;
 import java.util.UUID;
 import java.util.function.ToIntFunction;
 import taxiomet.charter.Expression;
@@ -39,6 +40,21 @@ public final class BatchEvaluator implements Evaluator.Leaves {
     public Object evaluate(Expression expression, int ofRow) {
         row = ofRow;
         return evaluator.evaluate(expression, this);
+    }
+
+    /** The number that an expression comes to for a row, to be added up; zero where it is null, no finite number, or divides by zero. */
+    public BigDecimal numberToAdd(Expression expression, int ofRow) {
+        try {
+            Object value = evaluate(expression, ofRow);
+            if (value instanceof BigDecimal number) {
+                return number;
+            }
+            return value instanceof Double number && Double.isFinite(number)
+                    ? BigDecimal.valueOf(number)
+                    : BigDecimal.ZERO;
+        } catch (DivisionByZero e) {
+            return BigDecimal.ZERO;
+        }
     }
 
     /** The value of a column of the batch; null for one that is not of its type, too. */

@@ -1,6 +1,5 @@
 package taxiomet.roster;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -16,7 +15,6 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.charter.Total;
 import taxiomet.expression.BatchEvaluator;
-import taxiomet.expression.DivisionByZero;
 import taxiomet.expression.RowFilter;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyForm;
@@ -226,7 +224,7 @@ final class ChildGroup implements AutoCloseable {
             cells.add(each.own() >= 0 ? own(each.own(), row) : above(each, row));
         }
         for (Total total : child.totals()) {
-            cells.add(number(total, row).map(BigDecimal::toPlainString).orElse(null));
+            cells.add(values.numberToAdd(total.value(), row).toPlainString());
         }
         return cells;
     }
@@ -257,20 +255,6 @@ final class ChildGroup implements AutoCloseable {
                 .mapToObj(column -> String.valueOf(own(column, row)))
                 .collect(Collectors.joining(", "));
         return parent.isWhole() ? code + " (no such " + parent.parent().name() + ")" : code;
-    }
-
-    private Optional<BigDecimal> number(Total total, int row) {
-        try {
-            Object value = values.evaluate(total.value(), row);
-            if (value instanceof BigDecimal number) {
-                return Optional.of(number);
-            }
-            return value instanceof Double number && Double.isFinite(number)
-                    ? Optional.of(BigDecimal.valueOf(number))
-                    : Optional.empty();
-        } catch (DivisionByZero e) {
-            return Optional.empty();
-        }
     }
 
     @Override

@@ -213,10 +213,7 @@ public final class Roster implements AutoCloseable {
         List<String> texts = group.cells(row, isOrphan);
         int shown = texts.size() - tally.sums.length;
         for (int i = 0; i < tally.sums.length; i++) {
-            String sum = texts.get(shown + i);
-            if (sum != null) {
-                tally.sums[i] = tally.sums[i].add(new BigDecimal(sum));
-            }
+            tally.sums[i] = tally.sums[i].add(new BigDecimal(texts.get(shown + i)));
         }
         counts[number]++;
         children.add((long) number * groups.size() + place, cells.add(texts));
@@ -330,8 +327,7 @@ public final class Roster implements AutoCloseable {
                     List<String> texts = cells.at(next.second());
                     reader.row(texts.subList(0, shown));
                     for (int i = 0; i < sums.length; i++) {
-                        String sum = texts.get(shown + i);
-                        sums[i] = sum == null ? sums[i] : sums[i].add(new BigDecimal(sum));
+                        sums[i] = sums[i].add(new BigDecimal(texts.get(shown + i)));
                     }
                 }
                 rows++;

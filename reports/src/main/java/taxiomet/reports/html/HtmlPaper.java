@@ -11,6 +11,7 @@ import taxiomet.reports.html.BlocksPage.Span;
 import taxiomet.reports.text.Grid;
 import taxiomet.reports.text.Paper;
 import taxiomet.reports.text.Style;
+import taxiomet.reports.words.CellText;
 
 /** Makes the parts of a page of what a text writes: the words are the same. */
 final class HtmlPaper implements Paper {
@@ -58,7 +59,7 @@ final class HtmlPaper implements Paper {
 
     @Override
     public void answer(String what, String said, Style style) {
-        about = what;
+        about = CellText.escaped(what);
         answer = said;
         css = style == Style.GOOD ? "good" : style == Style.ERROR || style == Style.WARNING ? "bad" : "";
     }

@@ -16,8 +16,17 @@ public final class TextHtml {
      * @throws taxiomet.reports.OutputException when the file cannot be written
      */
     public static void write(ResultText.Maker result, String made, Path file) {
+        write(result, made, "", file);
+    }
+
+    /** The same, each of whose headings begins a sheet of paper when it is printed. */
+    public static void writeSheets(ResultText.Maker result, String made, Path file) {
+        write(result, made, "sheets", file);
+    }
+
+    private static void write(ResultText.Maker result, String made, String css, Path file) {
         HtmlPaper paper = new HtmlPaper();
         result.of(paper).write();
-        Page.write("blocks.jte", Map.of("page", paper.page(), "shell", Shell.of("", made)), file);
+        Page.write("blocks.jte", Map.of("page", paper.page(), "shell", Shell.of("", made), "css", css), file);
     }
 }

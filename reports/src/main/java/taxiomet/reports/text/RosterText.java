@@ -76,10 +76,10 @@ public final class RosterText implements ResultText {
             Style style = section == Section.HEADING ? Style.STRONG : Style.WARNING;
             String what = section == Section.HEADING ? CellText.escaped(roster.table()) + " " : "";
             paper.paragraph(
-                    style.apply(what + RosterWords.section(section, name), paper.hasColor())
-                            + (children == 0 ? Style.FAINT.apply("  no children", paper.hasColor()) : ""),
-                    0,
-                    Paragraph.HANGING);
+                    style.apply(what + RosterWords.section(section, name), paper.hasColor()), 0, Paragraph.HANGING);
+            if (children == 0) {
+                paper.faint("no children", INDENT, INDENT);
+            }
         }
 
         @Override
