@@ -10,6 +10,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.KeptRoster;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Condition;
 import taxiomet.charter.ForeignKey;
@@ -50,7 +51,7 @@ import taxiomet.work.CheckProgress;
         description = {
             "",
             "Each row of the table is a heading; below it stand the rows that point at it, with the names of what they point"
-                    + " at in place of codes. At the end come rows whose parent is missing, and rows without one, so that each"
+                    + " at in place of codes. In place of the table the name of a roster may stand that the charter keeps. At the end come rows whose parent is missing, and rows without one, so that each"
                     + " row of the children's table is listed or counted."
         },
         parameterListHeading = "%nArguments:%n",
@@ -111,8 +112,7 @@ final class RosterCommand implements Callable<Integer> {
     @Option(
             names = "--childless",
             paramLabel = "WHICH",
-            description = "Headings without children: show, hide, or only these. Default: show",
-            defaultValue = "show")
+            description = "Headings without children: show, hide, or only these. Default: show")
     private RosterOptions.Childless childless;
 
     @Option(
@@ -156,17 +156,17 @@ final class RosterCommand implements Callable<Integer> {
         Outputs outputs = new Outputs(terminal, force);
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("csv", "xlsx", "html", "md"));
         Charter charter = personal.toldBy(new UsableCharter(terminal, source, arguments.charter(), quiet).forCheck());
-        TableNames.require(charter, arguments.table());
+        String table = tableOf(charter);
         arguments.key().ifPresent(key -> {
-            throw new UsageException("`" + key + "` is one word too many; --where says which rows of "
-                    + arguments.table() + " are headings");
+            throw new UsageException(
+                    "`" + key + "` is one word too many; --where says which rows of " + table + " are headings");
         });
-        RosterOptions options = options(charter, charter.table(arguments.table()));
+        RosterOptions options = options(charter, charter.table(table));
         boolean showsProgress = terminal.isWatched() && !quiet;
         try (Progress progress = new Progress(terminal);
                 Roster roster = Roster.of(
                         charter,
-                        arguments.table(),
+                        table,
                         options,
                         engine.open(),
                         engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
@@ -197,6 +197,36 @@ final class RosterCommand implements Callable<Integer> {
         return ExitStatus.SOUND;
     }
 
+    /** The table that is named, or that of a roster which the charter keeps under the name; options that are given count before its own. */
+    private String tableOf(Charter charter) {
+        String name = arguments.table();
+        Optional<KeptRoster> kept = charter.rosters().stream()
+                .filter(roster -> roster.name().equals(name))
+                .findFirst();
+        if (kept.isEmpty()) {
+            List<String> known =
+                    charter.rosters().stream().map(KeptRoster::name).toList();
+            if (charter.find(name).isEmpty() && !known.isEmpty()) {
+                throw new UsageException("the charter has neither a table nor a roster `" + name + "`; its rosters are "
+                        + String.join(", ", known));
+            }
+            TableNames.require(charter, name);
+            return name;
+        }
+        KeptRoster roster = kept.get();
+        through = through.isEmpty() ? roster.through() : through;
+        columns = columns.isEmpty() ? roster.columns() : columns;
+        sort = sort.isEmpty() ? roster.sort() : sort;
+        where = where == null ? roster.where().orElse(null) : where;
+        whereChild = whereChild == null ? roster.whereChild().orElse(null) : whereChild;
+        if (childless == null) {
+            childless = roster.childless()
+                    .map(word -> RosterOptions.Childless.valueOf(word.toUpperCase(Locale.ROOT)))
+                    .orElse(null);
+        }
+        return roster.table();
+    }
+
     private RosterOptions options(Charter charter, Table table) {
         List<String> known = charter.links().stream()
                 .filter(link -> link.parent().equals(table.name()))
@@ -224,7 +254,7 @@ final class RosterCommand implements Callable<Integer> {
                 sorts(table),
                 condition(charter, table.name(), "--where", where),
                 condition(charter, links.get(0).child(), "--where-child", whereChild),
-                childless);
+                childless == null ? RosterOptions.Childless.SHOW : childless);
     }
 
     private static String near(String name, List<String> known) {

@@ -16,10 +16,45 @@ import java.util.function.BiPredicate;
  * @param behavesAs whose behaviour a rehearsal follows
  * @param links all links in the order in which they were declared
  * @param notRead what was declared and could not be read
+ * @param rosters what rosters are to list, by their names
  */
 public record Charter(
-        String name, List<Table> tables, Server behavesAs, List<ForeignKey> links, List<NotRead> notRead) {
+        String name,
+        List<Table> tables,
+        Server behavesAs,
+        List<ForeignKey> links,
+        List<NotRead> notRead,
+        List<KeptRoster> rosters) {
+    /**
+     * What a roster is to list, kept in the charter under a name. Names of columns and links, and conditions, are as they were written; they
+     * are judged when the roster is asked for.
+     *
+     * @param table whose rows are the headings
+     * @param through over which links children are listed; empty for all
+     * @param columns which of their columns are shown; empty for all
+     * @param sort by which columns headings are sorted, each perhaps with {@code desc} behind it
+     * @param where which headings
+     * @param whereChild which children
+     * @param childless what becomes of headings without children: show, hide or only
+     */
+    public record KeptRoster(
+            String name,
+            String table,
+            List<String> through,
+            List<String> columns,
+            List<String> sort,
+            Optional<String> where,
+            Optional<String> whereChild,
+            Optional<String> childless) {
+        public KeptRoster {
+            through = List.copyOf(through);
+            columns = List.copyOf(columns);
+            sort = List.copyOf(sort);
+        }
+    }
+
     public Charter {
+        rosters = List.copyOf(rosters);
         tables = List.copyOf(tables);
         links = List.copyOf(links);
         notRead = List.copyOf(notRead);
@@ -27,7 +62,12 @@ public record Charter(
 
     /** A charter whose links were declared table by table, and all of which was read. */
     public Charter(String name, List<Table> tables, Server behavesAs) {
-        this(name, tables, behavesAs, linksOf(tables), List.of());
+        this(name, tables, behavesAs, linksOf(tables), List.of(), List.of());
+    }
+
+    /** A charter in which no roster is kept. */
+    public Charter(String name, List<Table> tables, Server behavesAs, List<ForeignKey> links, List<NotRead> notRead) {
+        this(name, tables, behavesAs, links, notRead, List.of());
     }
 
     private static List<ForeignKey> linksOf(List<Table> tables) {
@@ -36,7 +76,7 @@ public record Charter(
 
     /** The same charter with other tables, whose links are of the same names. */
     public Charter with(List<Table> others) {
-        return new Charter(name, others, behavesAs, ordered(linksOf(others), names(links)), notRead);
+        return new Charter(name, others, behavesAs, ordered(linksOf(others), names(links)), notRead, rosters);
     }
 
     /** The same charter with other columns called personal: those that are told to be, by their table and their name. */

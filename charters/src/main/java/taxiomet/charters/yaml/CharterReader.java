@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.KeptRoster;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Problem;
@@ -80,7 +81,7 @@ public final class CharterReader {
                 problems,
                 map,
                 "the charter",
-                List.of("charter", "title", "defaults", "tables", "link_order", "not_read"),
+                List.of("charter", "title", "defaults", "tables", "rosters", "link_order", "not_read"),
                 List.of("database", "accept"));
         fields.require("charter");
         fields.scalar("charter", "the version of the format, 1")
@@ -104,7 +105,61 @@ public final class CharterReader {
         notRead.addAll(new NotReadReader(problems).read(fields, Optional.empty()));
         Charter charter = new Charter(title, whole, behaviour);
         return new Charter(
-                title, whole, behaviour, Charter.ordered(charter.links(), linkOrder(fields, charter)), notRead);
+                title,
+                whole,
+                behaviour,
+                Charter.ordered(charter.links(), linkOrder(fields, charter)),
+                notRead,
+                rosters(fields, tables));
+    }
+
+    private List<KeptRoster> rosters(Fields charter, Map<String, Table> tables) {
+        List<KeptRoster> rosters = new ArrayList<>();
+        for (Entry entry : charter.named("rosters")) {
+            String name = entry.key().text();
+            if (!(entry.value() instanceof MapNode map)) {
+                problems.form(
+                        entry.value(),
+                        "roster `" + name + "` is a mapping, not "
+                                + entry.value().words(),
+                        "");
+                continue;
+            }
+            if (tables.containsKey(name)) {
+                problems.form(entry.key(), "roster `" + name + "` has the name of a table", "give it another");
+            }
+            Fields fields = new Fields(
+                    problems,
+                    map,
+                    "roster `" + name + "`",
+                    List.of("table", "through", "columns", "sort", "where", "where_child", "childless"),
+                    List.of());
+            fields.require("table");
+            Optional<Scalar> table = fields.scalar("table", "the name of a table");
+            table.filter(each -> !tables.containsKey(each.text()))
+                    .ifPresent(each -> problems.unknown(
+                            each,
+                            Problem.Kind.MEANING,
+                            "there is no table",
+                            each.text(),
+                            List.copyOf(tables.keySet())));
+            rosters.add(new KeptRoster(
+                    name,
+                    table.map(Scalar::text).orElse(""),
+                    texts(fields, "through"),
+                    texts(fields, "columns"),
+                    texts(fields, "sort"),
+                    fields.text("where"),
+                    fields.text("where_child"),
+                    fields.has("childless")
+                            ? Optional.ofNullable(fields.word("childless", "show", "hide", "only"))
+                            : Optional.empty()));
+        }
+        return rosters;
+    }
+
+    private static List<String> texts(Fields fields, String key) {
+        return fields.texts(key).stream().map(Scalar::text).toList();
     }
 
     private List<String> linkOrder(Fields fields, Charter charter) {

@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Charter.KeptRoster;
 import taxiomet.charter.Column;
 import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ColumnType;
@@ -117,10 +118,35 @@ public final class CharterWriter {
             writeTable(table);
             writeNotRead(4, Optional.of(table.name()));
         }
+        writeRosters();
         writeNotRead(0, Optional.empty());
         if (!charter.linkOrder().isEmpty()) {
             line(0, "");
             line(0, "link_order: " + list(charter.linkOrder()));
+        }
+    }
+
+    private void writeRosters() {
+        if (charter.rosters().isEmpty()) {
+            return;
+        }
+        line(0, "");
+        line(0, "rosters:");
+        for (KeptRoster roster : charter.rosters()) {
+            line(2, text(roster.name()) + ":");
+            line(4, "table: " + text(roster.table()));
+            writeTexts("through", roster.through());
+            writeTexts("columns", roster.columns());
+            writeTexts("sort", roster.sort());
+            roster.where().ifPresent(where -> line(4, "where: " + quoted(where)));
+            roster.whereChild().ifPresent(where -> line(4, "where_child: " + quoted(where)));
+            roster.childless().ifPresent(word -> line(4, "childless: " + word));
+        }
+    }
+
+    private void writeTexts(String key, List<String> texts) {
+        if (!texts.isEmpty()) {
+            line(4, key + ": " + list(texts));
         }
     }
 
