@@ -24,7 +24,7 @@ import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
-import taxiomet.cli.option.RowArguments;
+import taxiomet.cli.option.TableArguments;
 import taxiomet.cli.option.TableNames;
 import taxiomet.cli.option.UsableCharter;
 import taxiomet.cli.output.Outputs;
@@ -51,7 +51,7 @@ import taxiomet.work.CheckProgress;
         description = {
             "",
             "Each row of the table is a heading; below it stand the rows that point at it, with the names of what they point"
-                    + " at in place of codes. In place of the table the name of a roster may stand that the charter keeps. At the end come rows whose parent is missing, and rows without one, so that each"
+                    + " at in place of codes. At the end come rows whose parent is missing, and rows without one, so that each"
                     + " row of the children's table is listed or counted."
         },
         parameterListHeading = "%nArguments:%n",
@@ -76,7 +76,7 @@ final class RosterCommand implements Callable<Integer> {
     private final Terminal terminal;
 
     @Mixin
-    private RowArguments arguments;
+    private TableArguments arguments;
 
     @Option(
             names = "--through",
@@ -157,10 +157,6 @@ final class RosterCommand implements Callable<Integer> {
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("csv", "xlsx", "html", "md"));
         Charter charter = personal.toldBy(new UsableCharter(terminal, source, arguments.charter(), quiet).forCheck());
         String table = tableOf(charter);
-        arguments.key().ifPresent(key -> {
-            throw new UsageException(
-                    "`" + key + "` is one word too many; --where says which rows of " + table + " are headings");
-        });
         RosterOptions options = options(charter, charter.table(table));
         boolean showsProgress = terminal.isWatched() && !quiet;
         try (Progress progress = new Progress(terminal);
