@@ -2,10 +2,11 @@ package taxiomet.reports.html;
 
 import gg.jte.ContentType;
 import gg.jte.TemplateEngine;
+import gg.jte.TemplateException;
 import gg.jte.output.WriterOutput;
 import java.io.BufferedWriter;
 import java.io.IOException;
-import java.io.UncheckedIOException;
+import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -29,13 +30,23 @@ final class Page {
         TemplateEngine engine =
                 TemplateEngine.createPrecompiled(null, ContentType.Html, Page.class.getClassLoader(), TEMPLATES);
         // A half of a character that a cell may hold becomes a question mark; nothing else is lost.
-        try (BufferedWriter writer = new BufferedWriter(
-                new java.io.OutputStreamWriter(Files.newOutputStream(file), StandardCharsets.UTF_8))) {
+        try (BufferedWriter writer =
+                new BufferedWriter(new OutputStreamWriter(Files.newOutputStream(file), StandardCharsets.UTF_8))) {
             engine.render(template, parameters, new WriterOutput(writer));
-        } catch (UncheckedIOException e) {
-            throw OutputException.of(file.toString(), e.getCause());
+        } catch (TemplateException e) {
+            throw OutputException.of(file.toString(), writeFailure(e));
         } catch (IOException e) {
             throw OutputException.of(file.toString(), e);
         }
+    }
+
+    /** What kept a template from being written; anything else that goes wrong in one is our own fault. */
+    private static IOException writeFailure(TemplateException failure) {
+        for (Throwable cause = failure; cause != null; cause = cause.getCause()) {
+            if (cause instanceof IOException written) {
+                return written;
+            }
+        }
+        throw failure;
     }
 }
