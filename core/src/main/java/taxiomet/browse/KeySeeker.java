@@ -104,11 +104,6 @@ final class KeySeeker implements Seeker {
         return all;
     }
 
-    /** How the keys are made. */
-    KeyEncoder encoder() {
-        return encoder;
-    }
-
     @Override
     public int[] columns() {
         return Stream.of(

@@ -1,7 +1,6 @@
 package taxiomet.browse;
 
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -40,9 +39,7 @@ final class RowAtHand {
         }
         batch.endRow(1, 1, 1);
         int[] all = IntStream.range(0, cells.size()).toArray();
-        BitSet valued = new BitSet();
-        valued.set(0, all.length);
-        TypedBatch typed = new TypedBatch(table, all, valued, secret);
+        TypedBatch typed = TypedBatch.ofValues(table, all, secret);
         typed.read(batch);
         return typed;
     }

@@ -1,7 +1,6 @@
 package taxiomet.browse;
 
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -37,13 +36,11 @@ final class TablePass {
                 .distinct()
                 .sorted()
                 .toArray();
-        BitSet valued = new BitSet();
-        IntStream.of(columns).forEach(valued::set);
         try (Scan scan = source.scan(columns, RefRanges.ALL)) {
             Workers.run(context.threadsFor(source.bytes()), "seeking", workers -> {
                 List<Seeker.OnThread> own = all.stream().map(Seeker::onThread).toList();
                 try (Scan.BatchReader reader = scan.reader()) {
-                    TypedBatch typed = new TypedBatch(table, columns, valued, context.secret());
+                    TypedBatch typed = TypedBatch.ofValues(table, columns, context.secret());
                     RowBatch batch = reader.next();
                     while (batch != null && !workers.haveFailed()) {
                         typed.read(batch);

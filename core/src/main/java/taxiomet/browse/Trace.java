@@ -134,10 +134,7 @@ public final class Trace {
             }
             List<ChildrenSought> deeper = new ArrayList<>();
             for (ChildrenSought sought : under) {
-                boolean isWanted = level <= options.down()
-                        || sought.link().children().isPresent()
-                        || isJudgedByChildren(root.table(), sought.link());
-                if (isWanted) {
+                if (level <= options.down() || isJudgedByChildren(root.table(), sought.link())) {
                     sought.addTo(pass);
                 }
                 if (level < options.down()) {

@@ -73,12 +73,6 @@ public record Table(
                 name, schema, rows, columns, primaryKey, uniqueKeys, links, others, label, totals, area, owner);
     }
 
-    /** The same table without keys. */
-    public Table withoutKeys() {
-        return new Table(
-                name, schema, rows, columns, Optional.empty(), List.of(), links, rules, label, totals, area, owner);
-    }
-
     /** The same table with its rows somewhere else. */
     public Table withRows(RowsPlace others) {
         return new Table(

@@ -42,19 +42,10 @@ public final class BatchEvaluator implements Evaluator.Leaves {
         return evaluator.evaluate(expression, this);
     }
 
-    /** The number that an expression comes to for a row, to be added up; zero where it is null, no finite number, or divides by zero. */
+    /** The number that an expression comes to for a row, to be added up: see {@link Evaluator#numberToAdd}. */
     public BigDecimal numberToAdd(Expression expression, int ofRow) {
-        try {
-            Object value = evaluate(expression, ofRow);
-            if (value instanceof BigDecimal number) {
-                return number;
-            }
-            return value instanceof Double number && Double.isFinite(number)
-                    ? BigDecimal.valueOf(number)
-                    : BigDecimal.ZERO;
-        } catch (DivisionByZero e) {
-            return BigDecimal.ZERO;
-        }
+        row = ofRow;
+        return evaluator.numberToAdd(expression, this);
     }
 
     /** The value of a column of the batch; null for one that is not of its type, too. */

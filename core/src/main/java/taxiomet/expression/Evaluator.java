@@ -53,6 +53,21 @@ public final class Evaluator {
         return value(expression);
     }
 
+    /** The number that an expression comes to, to be added up; zero where it is null, no finite number, or divides by zero. */
+    public BigDecimal numberToAdd(Expression expression, Leaves from) {
+        try {
+            Object value = evaluate(expression, from);
+            if (value instanceof BigDecimal number) {
+                return number;
+            }
+            return value instanceof Double number && Double.isFinite(number)
+                    ? BigDecimal.valueOf(number)
+                    : BigDecimal.ZERO;
+        } catch (DivisionByZero e) {
+            return BigDecimal.ZERO;
+        }
+    }
+
     private Object value(Expression expression) {
         if (expression instanceof ColumnValue
                 || expression instanceof ParentValue

@@ -41,6 +41,15 @@ public final class TypedBatch {
         }
     }
 
+    /** A batch of which the values of all columns read are asked for. */
+    public static TypedBatch ofValues(Table table, int[] columnsRead, Secret secret) {
+        BitSet all = new BitSet();
+        for (int column : columnsRead) {
+            all.set(column);
+        }
+        return new TypedBatch(table, columnsRead, all, secret);
+    }
+
     /** A batch of one column, which stands on its own. */
     public static TypedBatch of(Column column, CellColumn cells, Secret secret) {
         TypedBatch batch = new TypedBatch(List.of(column), new int[] {0}, BitSet.valueOf(new long[] {1}), secret);

@@ -1,7 +1,6 @@
 package taxiomet.load;
 
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -70,9 +69,7 @@ final class TableLoad {
                 .distinct()
                 .sorted()
                 .toArray();
-        BitSet valued = new BitSet();
-        IntStream.of(columns).forEach(valued::set);
-        TypedBatch batch = new TypedBatch(table, columns, valued, secret);
+        TypedBatch batch = TypedBatch.ofValues(table, columns, secret);
         source.read(columns, read -> take(read, batch));
         return new LoadedTable(table.name(), rows, loaded, refusals());
     }

@@ -94,9 +94,7 @@ final class Headings implements AutoCloseable {
                 .distinct()
                 .sorted()
                 .toArray();
-        BitSet valued = new BitSet();
-        IntStream.of(columns).forEach(valued::set);
-        TypedBatch batch = new TypedBatch(table, columns, valued, secret);
+        TypedBatch batch = TypedBatch.ofValues(table, columns, secret);
         BatchEvaluator values = new BatchEvaluator();
         source.read(columns, read -> {
             batch.read(read);

@@ -3,7 +3,6 @@ package taxiomet.roster;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -163,9 +162,7 @@ public final class Roster implements AutoCloseable {
                 .distinct()
                 .sorted()
                 .toArray();
-        BitSet valued = new BitSet();
-        IntStream.of(columns).forEach(valued::set);
-        TypedBatch batch = new TypedBatch(child, columns, valued, context.secret());
+        TypedBatch batch = TypedBatch.ofValues(child, columns, context.secret());
         source.read(columns, read -> {
             batch.read(read);
             if (filter != null) {

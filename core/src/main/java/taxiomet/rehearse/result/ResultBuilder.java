@@ -15,7 +15,6 @@ import java.util.Set;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.Total;
-import taxiomet.expression.DivisionByZero;
 import taxiomet.expression.Evaluator;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
@@ -277,22 +276,9 @@ public final class ResultBuilder {
         Evaluator evaluator = new Evaluator();
         BigDecimal sum = BigDecimal.ZERO;
         for (ReachedRow row : some) {
-            Object value = valueOf(evaluator, total, table, row);
-            if (value instanceof BigDecimal number) {
-                sum = sum.add(number);
-            } else if (value instanceof Double number && Double.isFinite(number)) {
-                sum = sum.add(BigDecimal.valueOf(number));
-            }
+            sum = sum.add(evaluator.numberToAdd(total.value(), new RowLeaves(table, row.values)));
         }
         return sum;
-    }
-
-    private static Object valueOf(Evaluator evaluator, Total total, ReachedTable table, ReachedRow row) {
-        try {
-            return evaluator.evaluate(total.value(), new RowLeaves(table, row.values));
-        } catch (DivisionByZero e) {
-            return null;
-        }
     }
 
     private List<RefusalResult> refusals(ChangeOutcome outcome) {
