@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.LongStream;
 import taxiomet.charter.Charter;
@@ -13,12 +14,14 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.expression.RowFilter;
 import taxiomet.finding.TraceResult.Sum;
+import taxiomet.total.RowTotals;
 import taxiomet.work.RunContext;
 
 /** The children of all rows at the end of a way of links, over one more link. */
 final class ChildrenSought {
     private final List<ForeignKey> way;
     private final Table child;
+    private final RowTotals totals;
     private final List<LinkParts.Part> parts;
     private final List<KeySeeker> seekers = new ArrayList<>();
     private final List<ChildrenSought> deeper = new ArrayList<>();
@@ -33,14 +36,21 @@ final class ChildrenSought {
      * @param way the links that lead there, the highest first; over the last of them children are sought
      * @param most how many of a row's children are named
      */
-    ChildrenSought(Charter charter, List<ForeignKey> way, int most, RunContext context) {
+    ChildrenSought(Charter charter, List<ForeignKey> way, int most, Sources sources, RunContext context) {
         this.way = List.copyOf(way);
         ForeignKey link = link();
         this.child = charter.table(link.child());
+        this.totals = sources.totals(child, charter, context);
         this.parts = LinkParts.of(charter, link, context.secret());
         for (LinkParts.Part part : parts) {
             seekers.add(new KeySeeker(
-                    child, part.child(), part.open(), RowFilter.of(link.where()), most, true, context.budget()));
+                    child,
+                    part.child(),
+                    part.open(),
+                    RowFilter.of(link.where()),
+                    most,
+                    Optional.of(totals),
+                    context.budget()));
         }
     }
 
@@ -61,10 +71,10 @@ final class ChildrenSought {
     }
 
     /** The children that are found have theirs sought in turn. */
-    ChildrenSought goOnTo(ForeignKey link, Charter charter, int most, RunContext context) {
+    ChildrenSought goOnTo(ForeignKey link, Charter charter, int most, Sources sources, RunContext context) {
         List<ForeignKey> longer = new ArrayList<>(way);
         longer.add(link);
-        ChildrenSought next = new ChildrenSought(charter, longer, most, context);
+        ChildrenSought next = new ChildrenSought(charter, longer, most, sources, context);
         for (KeySeeker seeker : seekers) {
             for (int i = 0; i < next.parts.size(); i++) {
                 seeker.goOnTo(next.parts.get(i).parent(), next.seekers.get(i));
@@ -115,10 +125,10 @@ final class ChildrenSought {
 
     private Found together(List<Tally> some) {
         List<Sum> sums = new ArrayList<>();
-        for (int i = 0; i < child.totals().size(); i++) {
+        for (int i = 0; i < totals.size(); i++) {
             int place = i;
             sums.add(new Sum(
-                    child.totals().get(i).text(),
+                    totals.texts().get(i),
                     some.stream()
                             .map(tally -> tally.sums().get(place).sum())
                             .reduce(BigDecimal.ZERO, BigDecimal::add)));

@@ -4,17 +4,17 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import taxiomet.charter.Table;
-import taxiomet.charter.Total;
-import taxiomet.expression.BatchEvaluator;
 import taxiomet.expression.RowFilter;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeySet;
 import taxiomet.keys.TypedBatch;
 import taxiomet.rows.SourceException;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.total.RowTotals;
 import taxiomet.values.TypedColumn;
 
 /**
@@ -31,7 +31,7 @@ final class KeySeeker implements Seeker {
     private boolean nullsAreEqual;
     private final KeySet wanted;
     private final int shown;
-    private final List<Total> totals;
+    private final Optional<RowTotals> totals;
     private final Map<RowKey, Tally> named = new HashMap<>();
     private final Tally all;
     private final List<Onward> onward = new ArrayList<>();
@@ -44,7 +44,7 @@ final class KeySeeker implements Seeker {
      * @param open columns that have to be null
      * @param filter the rows that count; null for all
      * @param shown how many rows of each key are named
-     * @param addsUp whether totals are wanted
+     * @param totals of the table; empty where they are not wanted
      */
     KeySeeker(
             Table table,
@@ -52,20 +52,20 @@ final class KeySeeker implements Seeker {
             int[] open,
             RowFilter filter,
             int shown,
-            boolean addsUp,
+            Optional<RowTotals> totals,
             MemoryBudget budget) {
         this.table = table;
         this.encoder = encoder;
         this.open = open;
         this.filter = filter;
         this.shown = shown;
-        this.totals = addsUp ? table.totals() : List.of();
+        this.totals = totals;
         this.wanted = new KeySet(encoder.columns().length, budget);
         this.all = newTally(0);
     }
 
     private Tally newTally(int most) {
-        return new Tally(totals, most);
+        return new Tally(totals.map(RowTotals::texts).orElse(List.of()), most);
     }
 
     /** A key with a null in it is sought too: nulls are equal to one another. */
@@ -111,9 +111,7 @@ final class KeySeeker implements Seeker {
                         IntStream.of(open),
                         onward.stream()
                                 .flatMapToInt(each -> IntStream.of(each.keys().columns())),
-                        totals.stream()
-                                .flatMapToInt(
-                                        total -> IntStream.of(total.value().columnsRead())))
+                        totals.stream().flatMapToInt(each -> IntStream.of(each.columns())))
                 .flatMapToInt(each -> each)
                 .distinct()
                 .toArray();
@@ -127,7 +125,7 @@ final class KeySeeker implements Seeker {
     private final class Finder implements OnThread {
         private final KeyEncoder keys = encoder.copy();
         private final RowFilter among = RowFilter.copyOf(filter);
-        private final BatchEvaluator values = new BatchEvaluator();
+        private final Optional<RowTotals.OnThread> sums = totals.map(RowTotals::onThread);
         private final Map<RowKey, Tally> seen = new HashMap<>();
         private final Tally seenInAll = newTally(0);
         private final List<KeyEncoder> onwardKeys =
@@ -140,7 +138,7 @@ final class KeySeeker implements Seeker {
             }
             keys.start(batch);
             keys.encodeAll(batch.size());
-            values.start(batch);
+            sums.ifPresent(each -> each.start(batch));
             if (among != null) {
                 among.start(batch);
             }
@@ -174,9 +172,9 @@ final class KeySeeker implements Seeker {
 
         private void found(TypedBatch batch, int row) {
             RowKey key = new RowKey(keys.highs()[row], keys.lows()[row]);
-            seenInAll.add(batch.ref(row), row, values);
+            add(batch.ref(row), row, seenInAll);
             if (named.containsKey(key)) {
-                seen.computeIfAbsent(key, k -> newTally(shown)).add(batch.ref(row), row, values);
+                add(batch.ref(row), row, seen.computeIfAbsent(key, k -> newTally(shown)));
             }
             for (int i = 0; i < onwardKeys.size(); i++) {
                 KeyEncoder other = onwardKeys.get(i);
@@ -188,6 +186,14 @@ final class KeySeeker implements Seeker {
                         taker.wantAlso(other.high(), other.low());
                     }
                 }
+            }
+        }
+
+        private void add(long ref, int row, Tally tally) {
+            if (sums.isPresent()) {
+                tally.add(ref, row, sums.get());
+            } else {
+                tally.add(ref);
             }
         }
 

@@ -81,6 +81,8 @@ final class ParentSeekers {
         KeyEncoder encoder = part.parent();
         List<Object> name = List.of(parent.name(), Arrays.toString(encoder.columns()), encoder.forms());
         return seekers.computeIfAbsent(
-                name, key -> new KeySeeker(parent, encoder, new int[0], null, MOST_PARENTS, false, context.budget()));
+                name,
+                key -> new KeySeeker(
+                        parent, encoder, new int[0], null, MOST_PARENTS, Optional.empty(), context.budget()));
     }
 }

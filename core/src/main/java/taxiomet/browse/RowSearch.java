@@ -68,7 +68,7 @@ final class RowSearch {
                 .mapToObj(column -> KeyForm.of(table.columns().get(column)))
                 .toList();
         KeyEncoder encoder = new KeyEncoder(columns, forms, context.secret());
-        KeySeeker seeker = new KeySeeker(table, encoder, new int[0], null, most, false, context.budget());
+        KeySeeker seeker = new KeySeeker(table, encoder, new int[0], null, most, Optional.empty(), context.budget());
         Map<List<String>, Tally> tallies = new LinkedHashMap<>();
         for (List<String> reading : asked.readings()) {
             keyOf(reading, columns, encoder).ifPresent(key -> tallies.put(reading, seeker.want(key)));

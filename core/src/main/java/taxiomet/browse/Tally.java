@@ -4,22 +4,21 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import taxiomet.charter.Total;
-import taxiomet.expression.BatchEvaluator;
 import taxiomet.finding.TraceResult.Sum;
+import taxiomet.total.RowTotals;
 
 /** How many rows there are, which stand first, and what the totals of their table come to. */
 final class Tally {
-    private final List<Total> totals;
+    private final List<String> totals;
     private final BigDecimal[] sums;
     private final FirstRefs first;
     private long rows;
 
     /**
-     * @param totals of their table that are wanted
+     * @param totals of their table that are wanted, as they are written
      * @param most how many references are kept
      */
-    Tally(List<Total> totals, int most) {
+    Tally(List<String> totals, int most) {
         this.totals = totals;
         this.sums = new BigDecimal[totals.size()];
         Arrays.fill(sums, BigDecimal.ZERO);
@@ -31,10 +30,12 @@ final class Tally {
         first.add(ref);
     }
 
-    void add(long ref, int row, BatchEvaluator values) {
+    /** Adds a row of a batch with its totals. */
+    void add(long ref, int row, RowTotals.OnThread values) {
         add(ref);
+        values.look(row);
         for (int i = 0; i < sums.length; i++) {
-            sums[i] = sums[i].add(values.numberToAdd(totals.get(i).value(), row));
+            sums[i] = sums[i].add(values.of(i));
         }
     }
 
@@ -58,7 +59,7 @@ final class Tally {
     List<Sum> sums() {
         List<Sum> all = new ArrayList<>();
         for (int i = 0; i < sums.length; i++) {
-            all.add(new Sum(totals.get(i).text(), sums[i]));
+            all.add(new Sum(totals.get(i), sums[i]));
         }
         return all;
     }

@@ -113,7 +113,7 @@ public final class Trace {
         List<ChildrenSought> under = children;
         for (ForeignKey link : linksInto(root.table())) {
             int most = isJudgedByChildren(root.table(), link) ? MOST_CHILDREN_JUDGED : options.shown();
-            ChildrenSought sought = new ChildrenSought(charter, List.of(link), most, context);
+            ChildrenSought sought = new ChildrenSought(charter, List.of(link), most, sources, context);
             sought.want(root);
             under.add(sought);
         }
@@ -139,7 +139,8 @@ public final class Trace {
                 }
                 if (level < options.down()) {
                     linksInto(sought.child())
-                            .forEach(link -> deeper.add(sought.goOnTo(link, charter, options.shown(), context)));
+                            .forEach(link ->
+                                    deeper.add(sought.goOnTo(link, charter, options.shown(), sources, context)));
                 }
             }
             pass.run(sources, context);
@@ -212,7 +213,7 @@ public final class Trace {
                         new int[0],
                         RowFilter.of(key.where()),
                         MOST_TWINS + 1,
-                        false,
+                        Optional.empty(),
                         context.budget());
                 if (key.nullsAreEqual()) {
                     seeker.withEqualNulls();

@@ -88,6 +88,30 @@ public record Charter(
                 .toList());
     }
 
+    /** Whether an expression over a table's rows reads a column that is called personal, of the row or of a parent. */
+    public boolean readsPersonal(Table table, Expression expression) {
+        return expression.leaves().stream().anyMatch(leaf -> {
+            if (leaf instanceof Expression.ColumnValue own) {
+                return table.columns().get(own.column()).isPersonal();
+            } else if (leaf instanceof Expression.ParentValue above) {
+                return parentAt(table, above.links())
+                        .columns()
+                        .get(above.column())
+                        .isPersonal();
+            }
+            return false;
+        });
+    }
+
+    /** The table to which links lead one after the other. */
+    private Table parentAt(Table table, List<String> way) {
+        Table at = table;
+        for (String name : way) {
+            at = table(at.link(name).orElseThrow().parent());
+        }
+        return at;
+    }
+
     /** The links as their names, with their table's and a dot before, come in a list; those not in it behind the others. */
     public static List<ForeignKey> ordered(List<ForeignKey> links, List<String> names) {
         List<ForeignKey> ordered = new ArrayList<>(links);

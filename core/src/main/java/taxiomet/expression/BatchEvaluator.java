@@ -1,6 +1,5 @@
 package taxiomet.expression;
 
-import java.math.BigDecimal;
 import java.util.UUID;
 import java.util.function.ToIntFunction;
 import taxiomet.charter.Expression;
@@ -40,12 +39,6 @@ public final class BatchEvaluator implements Evaluator.Leaves {
     public Object evaluate(Expression expression, int ofRow) {
         row = ofRow;
         return evaluator.evaluate(expression, this);
-    }
-
-    /** The number that an expression comes to for a row, to be added up: see {@link Evaluator#numberToAdd}. */
-    public BigDecimal numberToAdd(Expression expression, int ofRow) {
-        row = ofRow;
-        return evaluator.numberToAdd(expression, this);
     }
 
     /** The value of a column of the batch; null for one that is not of its type, too. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import taxiomet.charter.Charter;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.CellChanges;
 import taxiomet.finding.RehearsalResult.ChangeResult;
@@ -13,6 +14,7 @@ import taxiomet.finding.RehearsalResult.EffectRow;
 import taxiomet.finding.RehearsalResult.FindingChange;
 import taxiomet.finding.RehearsalResult.RefusalResult;
 import taxiomet.finding.RehearsalResult.RowName;
+import taxiomet.finding.RehearsalResult.TotalSum;
 import taxiomet.finding.RehearsalResult.Ways;
 
 /** What a rehearsal comes to, told without the values of personal columns. */
@@ -72,7 +74,7 @@ public final class VeiledRehearsal {
                                         .map(cells -> of(effect.table(), cells))
                                         .toList()))
                         .toList(),
-                change.totals(),
+                shown(change.totals()),
                 change.refusals().stream().map(this::of).toList(),
                 change.passesAfter(),
                 change.keptByTwins());
@@ -85,9 +87,19 @@ public final class VeiledRehearsal {
                 refusal.at(),
                 refusal.rows(),
                 names(refusal.examples()),
-                refusal.totals(),
+                shown(refusal.totals()),
                 refusal.isOfKey(),
                 refusal.remedy());
+    }
+
+    /** Sums over personal columns are left out: over one row they would be its value. */
+    private List<TotalSum> shown(List<TotalSum> sums) {
+        Charter told = pseudonyms.charter();
+        return sums.stream()
+                .filter(sum -> told.table(sum.table()).totals().stream()
+                        .filter(total -> total.text().equals(sum.text()))
+                        .noneMatch(total -> told.readsPersonal(told.table(sum.table()), total.value())))
+                .toList();
     }
 
     private FindingChange of(FindingChange change) {

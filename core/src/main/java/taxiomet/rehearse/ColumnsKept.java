@@ -2,10 +2,12 @@ package taxiomet.rehearse;
 
 import java.util.BitSet;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.Expression;
 import taxiomet.charter.Expression.InQuery;
+import taxiomet.charter.Expression.ParentValue;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
@@ -90,6 +92,16 @@ final class ColumnsKept {
         reached.linksIn.forEach(link -> add(columns, link.parentColumns));
         for (Total total : table.totals()) {
             add(columns, total.value().columnsRead());
+        }
+        for (ReachedTable below : rows.tables()) {
+            for (Total total : below.table().totals()) {
+                for (ParentValue value : total.value().parentsRead()) {
+                    List<ReachedLink> way = below.way(value.links());
+                    if (way.get(way.size() - 1).parent == reached) {
+                        columns.set(value.column());
+                    }
+                }
+            }
         }
         for (Change change : proposal.changes()) {
             if (change instanceof Change.DeleteListed listed && listed.table().equals(table.name())) {

@@ -82,7 +82,8 @@ final class RehearsalRun implements AutoCloseable {
                 options.behaviour().name().toLowerCase(java.util.Locale.ROOT),
                 options.examples(),
                 rows,
-                names);
+                names,
+                gatherer);
         ReachedRows.Standing own = rows.standing();
         StatementTrace ownStatements = statements;
         if (lookForBetterOrder(builder)) {

@@ -13,8 +13,6 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
-import taxiomet.charter.Total;
-import taxiomet.expression.BatchEvaluator;
 import taxiomet.expression.RowFilter;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyForm;
@@ -22,6 +20,8 @@ import taxiomet.keys.TypedBatch;
 import taxiomet.personal.Pseudonyms;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillFolder;
+import taxiomet.total.RowTotals;
+import taxiomet.work.RunContext;
 import taxiomet.work.Secret;
 
 /** The children over one link: which cells of them are shown, and what each comes to. It serves one thread. */
@@ -32,7 +32,8 @@ final class ChildGroup implements AutoCloseable {
     private final KeyEncoder ofParent;
     private final RowFilter filter;
     private final Pseudonyms pseudonyms;
-    private final BatchEvaluator values = new BatchEvaluator();
+    private final RowTotals totals;
+    private final RowTotals.OnThread sums;
     private final List<Shown> shown = new ArrayList<>();
     private final Map<ForeignKey, ParentCells> parents = new LinkedHashMap<>();
     private TypedBatch batch;
@@ -53,11 +54,14 @@ final class ChildGroup implements AutoCloseable {
             ForeignKey link,
             List<String> columns,
             Pseudonyms pseudonyms,
-            Secret secret,
-            SpillFolder spill,
-            MemoryBudget budget) {
+            RunContext context,
+            SpillFolder spill) {
         this.link = link;
         this.child = charter.table(link.child());
+        this.totals = new RowTotals(child, charter, context);
+        this.sums = totals.onThread();
+        Secret secret = context.secret();
+        MemoryBudget budget = context.budget();
         this.pseudonyms = pseudonyms;
         this.filter = RowFilter.of(link.where());
         Table parent = charter.table(link.parent());
@@ -162,8 +166,8 @@ final class ChildGroup implements AutoCloseable {
         return shown.stream().map(Shown::head).toList();
     }
 
-    List<String> totals() {
-        return child.totals().stream().map(Total::text).toList();
+    RowTotals totals() {
+        return totals;
     }
 
     int[] columns() {
@@ -171,9 +175,7 @@ final class ChildGroup implements AutoCloseable {
                         IntStream.of(RowFilter.columnsOf(encoder.columns(), filter)),
                         shown.stream().filter(each -> each.own() >= 0).mapToInt(Shown::own),
                         parents.values().stream().flatMapToInt(each -> IntStream.of(each.childColumns())),
-                        child.totals().stream()
-                                .flatMapToInt(
-                                        total -> IntStream.of(total.value().columnsRead())))
+                        IntStream.of(totals.columns()))
                 .flatMapToInt(each -> each)
                 .distinct()
                 .toArray();
@@ -182,7 +184,7 @@ final class ChildGroup implements AutoCloseable {
     void start(TypedBatch rows) {
         batch = rows;
         encoder.start(rows);
-        values.start(rows);
+        sums.start(rows);
         parents.values().forEach(parent -> parent.start(rows));
         if (filter != null) {
             filter.start(rows);
@@ -223,8 +225,9 @@ final class ChildGroup implements AutoCloseable {
         for (Shown each : shown) {
             cells.add(each.own() >= 0 ? own(each.own(), row) : above(each, row));
         }
-        for (Total total : child.totals()) {
-            cells.add(values.numberToAdd(total.value(), row).toPlainString());
+        sums.look(row);
+        for (int i = 0; i < totals.size(); i++) {
+            cells.add(sums.of(i).toPlainString());
         }
         return cells;
     }
@@ -260,5 +263,6 @@ final class ChildGroup implements AutoCloseable {
     @Override
     public void close() {
         parents.values().forEach(ParentCells::close);
+        totals.close();
     }
 }

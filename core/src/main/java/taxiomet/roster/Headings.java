@@ -22,6 +22,7 @@ import taxiomet.rows.RowRef;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.spill.Offsets;
 import taxiomet.spill.SpillFolder;
 import taxiomet.work.Secret;
 

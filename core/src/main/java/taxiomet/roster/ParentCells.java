@@ -15,6 +15,7 @@ import taxiomet.keys.TypedBatch;
 import taxiomet.personal.Pseudonyms;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
+import taxiomet.spill.Offsets;
 import taxiomet.spill.SpillFolder;
 import taxiomet.work.Secret;
 

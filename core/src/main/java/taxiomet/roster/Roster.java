@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.IntStream;
 import taxiomet.charter.Charter;
@@ -116,22 +117,20 @@ public final class Roster implements AutoCloseable {
 
     private void read(Function<Table, TableSource> open) {
         for (ForeignKey link : links(charter, table.name(), options.through())) {
-            ChildGroup group = new ChildGroup(
-                    charter, link, options.columns(), pseudonyms, context.secret(), spill, context.budget());
+            ChildGroup group = new ChildGroup(charter, link, options.columns(), pseudonyms, context, spill);
             groups.add(group);
             tallies.add(new Tally(group.totals().size()));
         }
-        reading(table);
-        try (TableSource source = open.apply(table)) {
-            headings.read(source, groups.stream().map(ChildGroup::ofParent).toList());
-        }
+        read(
+                table,
+                open,
+                source -> headings.read(
+                        source, groups.stream().map(ChildGroup::ofParent).toList()));
         for (ChildGroup group : groups) {
             for (ParentCells parent : group.parents()) {
-                reading(parent.parent());
-                try (TableSource source = open.apply(parent.parent())) {
-                    parent.read(source, pseudonyms, context.secret());
-                }
+                read(parent.parent(), open, source -> parent.read(source, pseudonyms, context.secret()));
             }
+            group.totals().read((parent, reading) -> read(parent, open, reading));
         }
         Map<Table, List<Integer>> byTable = new LinkedHashMap<>();
         for (int i = 0; i < groups.size(); i++) {
@@ -140,17 +139,15 @@ public final class Roster implements AutoCloseable {
         }
         // Behind the headings come those whose parent is missing, and those without one.
         counts = new int[headings.size() + 2];
-        byTable.forEach((child, own) -> {
-            reading(child);
-            try (TableSource source = open.apply(child)) {
-                readChildren(child, own, source);
-            }
-        });
+        byTable.forEach((child, own) -> read(child, open, source -> readChildren(child, own, source)));
         result = summary();
     }
 
-    private void reading(Table which) {
+    private void read(Table which, Function<Table, TableSource> open, Consumer<TableSource> reading) {
         context.progress().reading(which.name());
+        try (TableSource source = open.apply(which)) {
+            reading.accept(source);
+        }
     }
 
     private void readChildren(Table child, List<Integer> own, TableSource source) {
@@ -224,6 +221,10 @@ public final class Roster implements AutoCloseable {
                     + " a key that another row has: children are listed once, below the first of them");
         }
         for (ChildGroup group : groups) {
+            group.totals()
+                    .hidden()
+                    .forEach(text -> remarks.add("the total " + text + " of "
+                            + group.child().name() + " reads personal columns: it is added up with --reveal alone"));
             group.parents().stream()
                     .filter(parent -> !parent.isWhole())
                     .forEach(
@@ -247,7 +248,7 @@ public final class Roster implements AutoCloseable {
                 group.child().name(),
                 group.link().columns(),
                 group.heads(),
-                group.totals(),
+                group.totals().texts(),
                 tally.rows,
                 areShown ? tally.listed : 0,
                 tally.orphans,
@@ -255,7 +256,7 @@ public final class Roster implements AutoCloseable {
                 tally.underLeftOut + (areShown ? 0 : tally.listed),
                 tally.leftOut,
                 tally.malformed,
-                sums(group.totals(), tally.sums));
+                sums(group.totals().texts(), tally.sums));
     }
 
     private static List<Sum> sums(List<String> totals, BigDecimal[] sums) {

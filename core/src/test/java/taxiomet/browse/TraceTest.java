@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static taxiomet.testing.Expressions.column;
 import static taxiomet.testing.Expressions.equal;
+import static taxiomet.testing.Expressions.parent;
+import static taxiomet.testing.Expressions.reckoned;
 import static taxiomet.testing.Expressions.text;
 import static taxiomet.testing.Expressions.whole;
 import static taxiomet.testing.TestTable.table;
@@ -15,6 +17,8 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Condition;
+import taxiomet.charter.Expression;
+import taxiomet.charter.Expression.Operator;
 import taxiomet.charter.Expression.Type;
 import taxiomet.finding.Hint;
 import taxiomet.finding.TraceResult;
@@ -116,6 +120,34 @@ class TraceTest {
             assertThat(hint.kind()).isEqualTo(Hint.Kind.OTHER_CASE);
             assertThat(hint.parents()).first().isEqualTo(List.of("f3"));
         });
+    }
+
+    @Test
+    void a_total_may_ask_for_parents_of_the_children_and_a_missing_one_adds_nothing() {
+        Expression fare = parent("ticket_fare", 1, Type.DECIMAL);
+        TestTables tables = TestTables.of(
+                folder,
+                table("crossing", "no integer").key("no").rows("1", "2"),
+                table("fare", "code varchar(2)", "price numeric(6,2)")
+                        .key("code")
+                        .rows("A|2.50", "B|x", "C|4"),
+                table("ticket", "no integer", "crossing integer", "fare varchar(2)", "persons integer")
+                        .key("no")
+                        .link("ticket_crossing", "crossing -> crossing(no)")
+                        .link("ticket_fare", "fare -> fare(code)")
+                        .total("persons * ticket_fare.price", reckoned(whole(3), Operator.TIMES, fare, Type.DECIMAL))
+                        .rows("1|1|A|3", "2|1|B|9", "3|1|Z|9", "4|1|NULL|9", "5|1|C|2", "6|2|C|1"));
+        TracedRow crossing = Trace.of(
+                        tables.charter(),
+                        "crossing",
+                        by("no", "1"),
+                        new TraceOptions(1, 1, 2),
+                        each -> tables.table(each.name()).source(),
+                        tables.context())
+                .rows()
+                .get(0);
+
+        assertThat(children(crossing)).containsExactly("ticket: 5 persons * ticket_fare.price=15.5 ticket 1 ticket 2");
     }
 
     @Test

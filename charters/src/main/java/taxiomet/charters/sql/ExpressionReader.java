@@ -91,9 +91,8 @@ public final class ExpressionReader implements ExpressionParser.Names {
     /** An expression that gives a number. */
     public Expression readNumber(String sql) throws ExpressionException {
         Expression expression = read(sql);
-        if (expression.readsRelatives()) {
-            throw ExpressionException.of(
-                    "this asks for parents or children, and is to be added up over the rows themselves");
+        if (!expression.childrenRead().isEmpty()) {
+            throw ExpressionException.of("this asks for children, and is to be added up over the rows themselves");
         }
         if (!expression.type().isNumber()) {
             throw ExpressionException.of("this gives a " + expression.type().words() + ", not a number");

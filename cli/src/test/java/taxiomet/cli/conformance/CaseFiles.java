@@ -76,9 +76,18 @@ final class CaseFiles {
         table.parentRules.forEach(rule -> rules.put(rule.name(), rule.text()));
         table.childrenRules.forEach(rule -> rules.put(rule.name(), rule.text()));
         whole.put("rules", rules);
-        total(table)
-                .ifPresent(
-                        column -> whole.put("totals", table.columns.get(column).name()));
+        List<String> totals = new ArrayList<>();
+        total(table).ifPresent(column -> {
+            totals.add(table.columns.get(column).name());
+            totalLink(random, table).ifPresent(link -> {
+                TableCase parent = random.tables.get(link.parent());
+                totals.add(totals.get(0) + " * " + link.name() + "."
+                        + parent.columns.get(total(parent).orElseThrow()).name());
+            });
+        });
+        if (!totals.isEmpty()) {
+            whole.put("totals", totals);
+        }
         return whole;
     }
 
@@ -91,6 +100,13 @@ final class CaseFiles {
             }
         }
         return Optional.empty();
+    }
+
+    /** The link over which a column of a parent is multiplied with the one that is added up: the first where there is one. */
+    static Optional<LinkCase> totalLink(RandomCase random, TableCase table) {
+        return table.links.stream()
+                .filter(link -> total(random.tables.get(link.parent())).isPresent())
+                .findFirst();
     }
 
     private static List<String> names(List<Integer> columns) {

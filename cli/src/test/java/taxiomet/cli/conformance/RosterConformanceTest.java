@@ -40,7 +40,7 @@ class RosterConformanceTest {
     /** The children over one link as they were read: by heading, counted from 0, each with its cells; and their totals. */
     private static final class Listed implements RosterResult.Reader {
         private final Map<Integer, List<List<String>>> children = new TreeMap<>();
-        private final Map<Integer, BigDecimal> sums = new TreeMap<>();
+        private final Map<Integer, List<Sum>> sums = new TreeMap<>();
         private Section section;
         private int heading = -1;
         private long others;
@@ -68,7 +68,7 @@ class RosterConformanceTest {
         @Override
         public void endGroup(Group group, long rows, List<Sum> subtotals) {
             if (section == Section.HEADING && !subtotals.isEmpty()) {
-                sums.put(heading, subtotals.get(0).sum().stripTrailingZeros());
+                sums.put(heading, subtotals);
             }
         }
     }
@@ -97,7 +97,7 @@ class RosterConformanceTest {
             }
         }
         System.out.println("roster: seeds " + FIRST_SEED + " to " + (FIRST_SEED + CASES - 1) + ", seen " + seen);
-        assertThat(seen).containsKeys("listed", "orphans", "without parent", "malformed", "a key twice");
+        assertThat(seen).containsKeys("listed", "orphans", "without parent", "malformed", "a key twice", "products");
     }
 
     private void compare(
@@ -137,9 +137,20 @@ class RosterConformanceTest {
                 rows.stream().map(row -> cells(child.rows.get((int) (row - 1)))).toList()));
         assertThat(listed.children).as(what).isEqualTo(expected);
         Optional<Integer> total = CaseFiles.total(child);
-        for (Map.Entry<Integer, BigDecimal> sum : listed.sums.entrySet()) {
-            String rows = joined.get(sum.getKey()).stream().map(String::valueOf).collect(Collectors.joining(", "));
-            assertThat(sum.getValue()).as(what).isEqualByComparingTo(oracle.sum(child, total.orElseThrow(), rows));
+        Optional<LinkCase> totalLink = CaseFiles.totalLink(random, child);
+        for (Map.Entry<Integer, List<Sum>> sums : listed.sums.entrySet()) {
+            List<Long> below = joined.get(sums.getKey());
+            String rows = below.stream().map(String::valueOf).collect(Collectors.joining(", "));
+            int own = total.orElseThrow();
+            assertThat(sums.getValue()).hasSize(totalLink.isPresent() ? 2 : 1);
+            assertThat(sums.getValue().get(0).sum()).as(what).isEqualByComparingTo(oracle.sum(child, own, rows));
+            if (totalLink.isPresent()) {
+                int above = CaseFiles.total(random.tables.get(totalLink.get().parent()))
+                        .orElseThrow();
+                BigDecimal products = oracle.sumOfProducts(child, own, totalLink.get(), above, below);
+                assertThat(sums.getValue().get(1).sum()).as(what).isEqualByComparingTo(products);
+                seen.merge(products.signum() == 0 ? "products 0" : "products", 1, Integer::sum);
+            }
         }
         assertThat(group.listed() + group.orphans() + group.withoutParent() + group.malformed())
                 .as(what)

@@ -8,6 +8,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -422,6 +423,20 @@ final class SqlOracle implements AutoCloseable {
             result.next();
             return result.getBigDecimal(1).stripTrailingZeros();
         }
+    }
+
+    /** What the products of two columns come to, of a child and of the first of its parents, over some children. */
+    BigDecimal sumOfProducts(TableCase child, int column, LinkCase link, int ofParent, Collection<Long> rows)
+            throws SQLException {
+        TableCase parent = random.tables.get(link.parent());
+        BigDecimal sum = BigDecimal.ZERO;
+        for (long[] pair : firstParents(child, link)) {
+            if (rows.contains(pair[0])) {
+                BigDecimal one = sum(child, column, String.valueOf(pair[0]));
+                sum = sum.add(one.multiply(sum(parent, ofParent, String.valueOf(pair[1]))));
+            }
+        }
+        return sum;
     }
 
     private long number(String sql) throws SQLException {

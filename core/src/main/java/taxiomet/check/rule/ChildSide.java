@@ -4,6 +4,7 @@ import java.util.stream.IntStream;
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.check.pass.StateExchange;
 import taxiomet.expression.RowFilter;
+import taxiomet.expression.StoredValues;
 import taxiomet.keys.TypedBatch;
 
 /** Keeps the values of the rows that point at a row of the rule's table. */

@@ -5,9 +5,10 @@ import java.util.Arrays;
 import taxiomet.charter.Expression.Aggregate;
 import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.Expression.Type;
-import taxiomet.check.rule.StoredValues.Kind;
 import taxiomet.expression.Evaluator;
 import taxiomet.expression.ExactSum;
+import taxiomet.expression.StoredValues;
+import taxiomet.expression.StoredValues.Kind;
 
 /**
  * What the children of one row come to, as they are added one by one (ISO/IEC 9075-2, 10.9). Sums are exact, those of floating-point

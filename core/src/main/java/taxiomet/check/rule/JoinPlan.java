@@ -20,6 +20,7 @@ import taxiomet.charter.Expression.Type;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Table;
+import taxiomet.expression.StoredValues;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.TypedBatch;
 import taxiomet.spill.SpillFolder;

@@ -5,6 +5,7 @@ import java.util.List;
 import taxiomet.expression.BatchEvaluator;
 import taxiomet.expression.CompiledCondition;
 import taxiomet.expression.DivisionByZero;
+import taxiomet.expression.StoredValues;
 import taxiomet.finding.Finding.Broken;
 import taxiomet.keys.TypedBatch;
 

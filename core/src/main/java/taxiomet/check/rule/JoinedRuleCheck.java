@@ -12,6 +12,7 @@ import taxiomet.check.pass.Conclusion;
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.check.pass.RowCheck;
 import taxiomet.check.pass.StateExchange;
+import taxiomet.expression.StoredValues;
 import taxiomet.keys.KeyTable;
 import taxiomet.keys.TypedBatch;
 import taxiomet.spill.LongSpool;

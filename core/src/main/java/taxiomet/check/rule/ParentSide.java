@@ -2,6 +2,7 @@ package taxiomet.check.rule;
 
 import taxiomet.check.pass.OrderedCheck;
 import taxiomet.check.pass.StateExchange;
+import taxiomet.expression.StoredValues;
 import taxiomet.keys.TypedBatch;
 
 /** Keeps the values of the rows that a link points at. */

@@ -7,6 +7,7 @@ import taxiomet.charter.Expression.ChildrenValue;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.expression.RowFilter;
+import taxiomet.expression.StoredValues;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyForm;
 import taxiomet.keys.KeyTable;

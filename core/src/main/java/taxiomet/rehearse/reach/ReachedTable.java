@@ -98,6 +98,21 @@ public final class ReachedTable {
         return files;
     }
 
+    /** The links that lead from its rows to those of an ancestor, by their names. */
+    public List<ReachedLink> way(List<String> names) {
+        List<ReachedLink> way = new ArrayList<>();
+        ReachedTable from = this;
+        for (String name : names) {
+            ReachedLink link = from.linksOut.stream()
+                    .filter(out -> out.link.name().equals(name))
+                    .findFirst()
+                    .orElseThrow();
+            way.add(link);
+            from = link.parent;
+        }
+        return way;
+    }
+
     /** How the cells of a column are read and written. */
     public CellCodec codec(int column) {
         return codecs[column];

@@ -133,7 +133,7 @@ final class Neighbourhood {
         for (ReachedTable child : rows.tables()) {
             for (Rule rule : child.table().rules()) {
                 for (ParentValue value : rule.condition().parentsRead()) {
-                    List<ReachedLink> way = way(child, value);
+                    List<ReachedLink> way = child.way(value.links());
                     for (int i = 0; i < way.size(); i++) {
                         if (way.get(i).parent == row.table && isReadChanged(row, way, i, value.column())) {
                             return true;
@@ -182,21 +182,6 @@ final class Neighbourhood {
                 });
     }
 
-    /** The links that lead to a parent whose value a rule reads. */
-    private List<ReachedLink> way(ReachedTable child, ParentValue value) {
-        List<ReachedLink> way = new ArrayList<>();
-        ReachedTable from = child;
-        for (String name : value.links()) {
-            ReachedLink link = from.linksOut.stream()
-                    .filter(out -> out.link.name().equals(name))
-                    .findFirst()
-                    .orElseThrow();
-            way.add(link);
-            from = link.parent;
-        }
-        return way;
-    }
-
     /** The parents, step by step, that the rules of changed rows read. */
     private void addParentsOfRules(ReachedTable table) {
         if (!table.isChanged()) {
@@ -204,7 +189,7 @@ final class Neighbourhood {
         }
         for (Rule rule : table.table().rules()) {
             for (ParentValue value : rule.condition().parentsRead()) {
-                for (ReachedLink link : way(table, value)) {
+                for (ReachedLink link : table.way(value.links())) {
                     link.child.rows.forEach(row -> want(link.parent, link.parents, link.children.keyOf(row.original)));
                     for (ReachedRow row : link.child.present()) {
                         want(link.parent, link.parents, link.children.keyOf(row.values));

@@ -1,6 +1,5 @@
 package taxiomet.rehearse.result;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
@@ -14,9 +13,6 @@ import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey.Action;
-import taxiomet.charter.Total;
-import taxiomet.expression.Evaluator;
-import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.Divergence;
@@ -27,7 +23,6 @@ import taxiomet.finding.RehearsalResult.LinkActions;
 import taxiomet.finding.RehearsalResult.RefusalResult;
 import taxiomet.finding.RehearsalResult.TableChange;
 import taxiomet.finding.RehearsalResult.TableCount;
-import taxiomet.finding.RehearsalResult.TotalSum;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Proposal;
 import taxiomet.rehearse.reach.Effect;
@@ -35,7 +30,7 @@ import taxiomet.rehearse.reach.ReachedLink;
 import taxiomet.rehearse.reach.ReachedRow;
 import taxiomet.rehearse.reach.ReachedRows;
 import taxiomet.rehearse.reach.ReachedTable;
-import taxiomet.rehearse.reach.RowLeaves;
+import taxiomet.rehearse.reach.RowGatherer;
 import taxiomet.rehearse.replay.ChangeOutcome;
 import taxiomet.rehearse.replay.Refusals;
 
@@ -50,6 +45,7 @@ public final class ResultBuilder {
     private final int examples;
     private final ReachedRows rows;
     private final RowNames names;
+    private final TotalsAtStake totals;
     private List<Divergence> elsewhere = List.of();
     private List<FindingChange> added = List.of();
     private List<FindingChange> mended = List.of();
@@ -57,13 +53,20 @@ public final class ResultBuilder {
 
     /** @param behaviour whose behaviour was followed, as results name it */
     public ResultBuilder(
-            Charter charter, Proposal proposal, String behaviour, int examples, ReachedRows rows, RowNames names) {
+            Charter charter,
+            Proposal proposal,
+            String behaviour,
+            int examples,
+            ReachedRows rows,
+            RowNames names,
+            RowGatherer gatherer) {
         this.charter = charter;
         this.proposal = proposal;
         this.behaviour = behaviour;
         this.examples = examples;
         this.rows = rows;
         this.names = names;
+        this.totals = new TotalsAtStake(gatherer);
     }
 
     /** Says where it would end otherwise. */
@@ -151,7 +154,7 @@ public final class ResultBuilder {
                 outcome.direct() == 0 && !(outcome.change() instanceof Change.Insert),
                 tables(effects),
                 counts(effects),
-                totals(effects),
+                totals.of(effects),
                 refusals(outcome),
                 after,
                 outcome.keptByTwins().stream().distinct().count());
@@ -249,38 +252,6 @@ public final class ResultBuilder {
         return some.stream().sorted(Comparator.comparingLong(row -> row.ref)).toList();
     }
 
-    /** Sums over rows that would disappear, or lose what they point at; each row once. */
-    private static List<TotalSum> totals(List<Effect> effects) {
-        Map<ReachedTable, Map<EffectKind, Set<ReachedRow>>> atStake = new LinkedHashMap<>();
-        for (Effect effect : effects) {
-            boolean isAtStake = effect.kind() == EffectKind.DELETED
-                    || effect.kind() == EffectKind.EMPTIED
-                    || effect.kind() == EffectKind.DEFAULTED;
-            if (isAtStake && !effect.row().table.table().totals().isEmpty()) {
-                atStake.computeIfAbsent(effect.row().table, table -> new LinkedHashMap<>())
-                        .computeIfAbsent(effect.kind(), kind -> new HashSet<>())
-                        .add(effect.row());
-            }
-        }
-        List<TotalSum> sums = new ArrayList<>();
-        atStake.forEach((table, kinds) -> kinds.forEach((kind, some) -> {
-            for (Total total : table.table().totals()) {
-                sums.add(new TotalSum(
-                        table.table().name(), total.text(), sum(table, total, some), kind.words(), some.size()));
-            }
-        }));
-        return sums;
-    }
-
-    private static BigDecimal sum(ReachedTable table, Total total, Collection<ReachedRow> some) {
-        Evaluator evaluator = new Evaluator();
-        BigDecimal sum = BigDecimal.ZERO;
-        for (ReachedRow row : some) {
-            sum = sum.add(evaluator.numberToAdd(total.value(), new RowLeaves(table, row.values)));
-        }
-        return sum;
-    }
-
     private List<RefusalResult> refusals(ChangeOutcome outcome) {
         List<RefusalResult> results = new ArrayList<>();
         boolean isOfKey = outcome.change() != null && Change.changesKeys(outcome.change());
@@ -292,23 +263,11 @@ public final class ResultBuilder {
                     rule.name(),
                     refused.size(),
                     names.of(first),
-                    owed(rule, refused),
+                    totals.owed(rule, refused),
                     isOfKey,
                     remedy(rule, outcome.change())));
         });
         return results;
-    }
-
-    /** Sums over rows that would lose what they point at. */
-    private static List<TotalSum> owed(Refusals.Rule rule, Set<ReachedRow> refused) {
-        ReachedTable table = rule.table();
-        if (rule.kind() != RefusalKind.STILL_REFERENCED) {
-            return List.of();
-        }
-        return table.table().totals().stream()
-                .map(total -> new TotalSum(
-                        table.table().name(), total.text(), sum(table, total, refused), "in the way", refused.size()))
-                .toList();
     }
 
     private static String remedy(Refusals.Rule rule, Change change) {

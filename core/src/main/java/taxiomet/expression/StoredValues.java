@@ -1,4 +1,4 @@
-package taxiomet.check.rule;
+package taxiomet.expression;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;
@@ -16,9 +16,9 @@ import taxiomet.values.TypedColumn;
  *
  * <p>A value is a long with its {@link Kind} in the lowest byte and something more above it, and what the kind has behind it.
  */
-final class StoredValues {
+public final class StoredValues {
     /** What a value is, what stands above it in its first long, and what follows. */
-    enum Kind {
+    public enum Kind {
         NULL(0),
         /** Of the wrong type; nothing more is known of it. */
         ILL_TYPED(1),
@@ -60,21 +60,21 @@ final class StoredValues {
     private int at;
 
     /** Takes everything out. */
-    void clear() {
+    public void clear() {
         size = 0;
         at = 0;
     }
 
     /** The longs; {@link #size} of them count. */
-    long[] longs() {
+    public long[] longs() {
         return longs;
     }
 
-    int size() {
+    public int size() {
         return size;
     }
 
-    void add(long value) {
+    public void add(long value) {
         if (size == longs.length) {
             longs = Arrays.copyOf(longs, size * 2);
         }
@@ -82,7 +82,7 @@ final class StoredValues {
     }
 
     /** Adds longs of another record, from one place to another, exclusive. */
-    void addAll(long[] some, int from, int to) {
+    public void addAll(long[] some, int from, int to) {
         if (longs.length - size < to - from) {
             longs = Arrays.copyOf(longs, Math.max(size * 2, size + to - from));
         }
@@ -94,22 +94,22 @@ final class StoredValues {
         add(kind.code | above << ABOVE);
     }
 
-    void addNull() {
+    public void addNull() {
         add(Kind.NULL, 0);
     }
 
-    void addIllTyped() {
+    public void addIllTyped() {
         add(Kind.ILL_TYPED, 0);
     }
 
     /** Adds an exact number. */
-    void addNumber(long digits, int scale) {
+    public void addNumber(long digits, int scale) {
         add(Kind.NUMBER, scale);
         add(digits);
     }
 
     /** Adds an exact number. */
-    void addNumber(BigDecimal number) {
+    public void addNumber(BigDecimal number) {
         if (number.scale() >= 0 && number.unscaledValue().bitLength() < Long.SIZE) {
             addNumber(number.unscaledValue().longValue(), number.scale());
             return;
@@ -120,13 +120,13 @@ final class StoredValues {
         PackedBytes.write(digits, 0, digits.length, this::add);
     }
 
-    void addDouble(double number) {
+    public void addDouble(double number) {
         add(Kind.DOUBLE, 0);
         add(Double.doubleToRawLongBits(number));
     }
 
     /** Adds the value of a cell of a batch. */
-    void addCell(TypedColumn column, int row) {
+    public void addCell(TypedColumn column, int row) {
         if (column.state(row) == TypedColumn.NULL) {
             addNull();
         } else if (column.state(row) == TypedColumn.BAD) {
@@ -167,28 +167,28 @@ final class StoredValues {
     }
 
     /** Takes longs of another record in place of its own, and stands before a place to read values from. */
-    void read(long[] from, int length, int start) {
+    public void read(long[] from, int length, int start) {
         longs = from;
         size = length;
         at = start;
     }
 
-    boolean hasNext() {
+    public boolean hasNext() {
         return at < size;
     }
 
     /** Where the next value begins. */
-    int place() {
+    public int place() {
         return at;
     }
 
     /** Goes to the beginning of a value. */
-    void goTo(int place) {
+    public void goTo(int place) {
         at = place;
     }
 
     /** What the next value is. */
-    Kind kind() {
+    public Kind kind() {
         return KINDS[(byte) longs[at]];
     }
 
@@ -197,17 +197,17 @@ final class StoredValues {
     }
 
     /** The scale of the next value, which is a {@link Kind#NUMBER}. */
-    int scale() {
+    public int scale() {
         return above();
     }
 
     /** The long behind the first of the next value: the digits of a {@link Kind#NUMBER}, the bits of a {@link Kind#DOUBLE}. */
-    long second() {
+    public long second() {
         return longs[at + 1];
     }
 
     /** Whether one of the values from the next on is of the wrong type; it stands before the next again. */
-    boolean hasIllTyped() {
+    public boolean hasIllTyped() {
         int before = at;
         boolean isFound = false;
         while (at < size && !isFound) {
@@ -219,7 +219,7 @@ final class StoredValues {
     }
 
     /** Passes over the next value. */
-    void skip() {
+    public void skip() {
         at += switch (kind()) {
             case NULL, ILL_TYPED, BOOLEAN -> 1;
             case NUMBER, DOUBLE, MOMENT -> 2;
@@ -234,7 +234,7 @@ final class StoredValues {
     }
 
     /** Puts the next value, which is of its type, behind those of a column that is being filled. */
-    void nextInto(TypedColumn column) {
+    public void nextInto(TypedColumn column) {
         switch (kind()) {
             case NULL -> column.addNull();
             case NUMBER -> column.add(second(), scale());
@@ -260,7 +260,7 @@ final class StoredValues {
     }
 
     /** The next value, which is {@link Kind#WIDE}; it is not passed over. */
-    BigDecimal wide() {
+    public BigDecimal wide() {
         int before = at;
         int length = above();
         int scale = (int) longs[at + 1];
@@ -271,7 +271,7 @@ final class StoredValues {
     }
 
     /** The next value as {@link taxiomet.expression.Evaluator} has it; it is not passed over, and neither null nor of the wrong type. */
-    Object value() {
+    public Object value() {
         return switch (kind()) {
             case NUMBER -> BigDecimal.valueOf(second(), scale());
             case WIDE -> wide();

@@ -1,4 +1,4 @@
-package taxiomet.check.rule;
+package taxiomet.expression;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -9,7 +9,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
-import taxiomet.check.rule.StoredValues.Kind;
+import taxiomet.expression.StoredValues.Kind;
 import taxiomet.keys.TypedBatch;
 import taxiomet.values.CellColumn;
 import taxiomet.values.TypedColumn;
