@@ -1,11 +1,13 @@
 package taxiomet.cli;
 
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.function.Consumer;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -29,11 +31,13 @@ import taxiomet.cli.option.TableNames;
 import taxiomet.cli.option.UsableCharter;
 import taxiomet.cli.output.Outputs;
 import taxiomet.cli.output.ReportFiles;
+import taxiomet.cli.output.RosterFolder;
 import taxiomet.cli.terminal.ExitStatus;
 import taxiomet.cli.terminal.Progress;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
+import taxiomet.finding.RosterResult;
 import taxiomet.reports.csv.RosterCsv;
 import taxiomet.reports.html.TextHtml;
 import taxiomet.reports.markdown.RosterMarkdown;
@@ -60,7 +64,8 @@ import taxiomet.work.CheckProgress;
             "  taxiomet roster apiary --through hive_apiary   hives under their apiaries",
             "  taxiomet roster keeper --childless only        keepers without anything",
             "  taxiomet roster visit --through treated_at --columns treated_with.name,dose",
-            "  taxiomet roster keeper --sort \"joined_on desc\" --report keepers.csv"
+            "  taxiomet roster keeper --sort \"joined_on desc\" --report keepers.csv",
+            "  taxiomet roster apiary --per-heading html --into apiaries"
         },
         optionListHeading = "%nOptions:%n",
         exitCodeListHeading = "%nExit status:%n",
@@ -72,6 +77,8 @@ import taxiomet.work.CheckProgress;
 final class RosterCommand implements Callable<Integer> {
     /** A page holds so many lines. */
     private static final long ROWS_IN_PAGE = 20_000;
+
+    private static final List<String> FORMATS = List.of("csv", "xlsx", "html", "md");
 
     private final Terminal terminal;
 
@@ -122,6 +129,15 @@ final class RosterCommand implements Callable<Integer> {
                     "Write the roster to a file as its ending says: .csv and .xlsx with a line for each child, .html and .md for people. Can be repeated.")
     private List<String> reports = List.of();
 
+    @Option(
+            names = "--per-heading",
+            paramLabel = "FORMAT",
+            description = "Write a file for each heading, as csv, xlsx, html or md, into the folder of --into.")
+    private String perHeading;
+
+    @Option(names = "--into", paramLabel = "DIR", description = "The folder for the files of --per-heading.")
+    private Path into;
+
     @Option(names = "--force", description = "Replace files that exist already.")
     private boolean force;
 
@@ -152,9 +168,10 @@ final class RosterCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws CharterException, IOException {
-        csv.requireSense(reports, false);
+        csv.requireSense(reports, perHeading != null);
         Outputs outputs = new Outputs(terminal, force);
-        ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("csv", "xlsx", "html", "md"));
+        ReportFiles reportFiles = new ReportFiles(outputs, reports, FORMATS);
+        Optional<RosterFolder> folder = folder();
         Charter charter = personal.toldBy(new UsableCharter(terminal, source, arguments.charter(), quiet).forCheck());
         String table = tableOf(charter);
         RosterOptions options = options(charter, charter.table(table));
@@ -168,18 +185,12 @@ final class RosterCommand implements Callable<Integer> {
                         engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
             progress.concluding();
             String made = Version.provenance(arguments.charter().toString()).line();
-            reportFiles.write((format, file) -> {
-                switch (format) {
-                    case "csv" -> RosterCsv.write(roster.result(), roster::read, file, csv.hasMark());
-                    case "xlsx" -> RosterWorkbook.write(roster.result(), roster::read, charter, file);
-                    case "md" -> RosterMarkdown.write(roster.result(), roster::read, file);
-                    default ->
-                        TextHtml.writeSheets(
-                                paper -> new RosterText(roster.result(), roster::read, paper, ROWS_IN_PAGE),
-                                made,
-                                file);
-                }
-            });
+            Reports written = new Reports(charter, csv.hasMark(), made);
+            reportFiles.write((format, file) -> written.write(roster.result(), roster::read, format, file));
+            folder.ifPresent(place -> outputs.wrote(place.write(
+                    roster,
+                    csv.hasMark(),
+                    (part, file) -> written.write(part.result(), part::read, place.format(), file))));
             outputs.show(
                     common.color(),
                     page.isPaged(),
@@ -191,6 +202,32 @@ final class RosterCommand implements Callable<Integer> {
             }
         }
         return ExitStatus.SOUND;
+    }
+
+    /** Rosters in files. */
+    private record Reports(Charter charter, boolean hasMark, String made) {
+        void write(RosterResult roster, Consumer<RosterResult.Reader> content, String format, Path file) {
+            switch (format) {
+                case "csv" -> RosterCsv.write(roster, content, file, hasMark);
+                case "xlsx" -> RosterWorkbook.write(roster, content, charter, file);
+                case "md" -> RosterMarkdown.write(roster, content, file);
+                default ->
+                    TextHtml.writeSheets(paper -> new RosterText(roster, content, paper, ROWS_IN_PAGE), made, file);
+            }
+        }
+    }
+
+    private Optional<RosterFolder> folder() {
+        if ((perHeading == null) != (into == null)) {
+            throw new UsageException(
+                    perHeading == null
+                            ? "--into goes with --per-heading FORMAT, a file for each heading"
+                            : "--per-heading needs a folder for its files: --into DIR");
+        }
+        Optional<RosterFolder> folder =
+                Optional.ofNullable(into).map(place -> new RosterFolder(place, perHeading, FORMATS, force));
+        folder.ifPresent(RosterFolder::requireFree);
+        return folder;
     }
 
     /** The table that is named, or that of a roster which the charter keeps under the name; options that are given count before its own. */

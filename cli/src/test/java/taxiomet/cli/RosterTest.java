@@ -57,6 +57,81 @@ class RosterTest {
     }
 
     @Test
+    void a_file_for_each_heading_holds_its_children_and_all_files_together_all() throws IOException {
+        Path into = folder.resolve("apiaries");
+        Program program = roster(
+                "apiary", "--through", "hive_apiary", "--per-heading", "csv", "--into", into.toString(), "--quiet");
+        assertThat(program.status()).as(program.err()).isZero();
+
+        long children = 0;
+        try (CsvReader<NamedCsvRecord> list =
+                CsvReader.builder().ofNamedCsvRecord(into.resolve("headings.csv"), StandardCharsets.UTF_8)) {
+            for (NamedCsvRecord line : list) {
+                List<String> rows = Files.readAllLines(into.resolve(line.getField("file"))).stream()
+                        .skip(1)
+                        .filter(row -> row.contains("hive_apiary"))
+                        .toList();
+                assertThat(rows).as(line.toString()).hasSize(Integer.parseInt(line.getField("children")));
+                children += rows.size();
+            }
+        }
+        assertThat(children).isEqualTo(210);
+        assertThat(into.resolve("parent_missing.csv")).content().contains("77");
+    }
+
+    @Test
+    void a_folder_of_files_is_replaced_only_when_it_is_meant_and_holds_nothing_else() throws IOException {
+        Path into = folder.resolve("by keeper");
+        String[] call = {"keeper", "--per-heading", "md", "--into", into.toString(), "--quiet"};
+        assertThat(roster(call).status()).isZero();
+        assertThat(roster(call).err()).contains("holds files of a roster already");
+
+        String[] again = {"keeper", "--per-heading", "md", "--into", into.toString(), "--quiet", "--force"};
+        assertThat(roster(again).status()).isZero();
+        Files.writeString(into.resolve("mine.txt"), "kept");
+        assertThat(roster(again).err()).contains("holds other things than files of a roster");
+        assertThat(into.resolve("mine.txt")).hasContent("kept");
+
+        assertThat(roster("keeper", "--into", into.toString()).err()).contains("--into goes with --per-heading");
+        assertThat(roster("keeper", "--per-heading", "md").err()).contains("--into DIR");
+        assertThat(roster("keeper", "--per-heading", "pdf", "--into", "x").err())
+                .contains("there are csv, xlsx, html, md");
+    }
+
+    @Test
+    void a_total_of_the_charter_may_ask_for_what_a_parent_says() throws IOException {
+        Path charter = folder.resolve("charter.yaml");
+        Files.writeString(charter, """
+                charter: 1
+                tables:
+                  stall:
+                    rows: stall.csv
+                    columns: {no: integer}
+                    primary_key: no
+                  sort: {rows: sort.csv, columns: {code: varchar(3), price: "numeric(6,2)"}, primary_key: code}
+                  crate:
+                    rows: crate.csv
+                    columns: {no: integer, stall: integer, sort: varchar(3), weight: integer}
+                    primary_key: no
+                    foreign_keys:
+                      crate_stall: {columns: stall, references: stall}
+                      crate_sort: {columns: sort, references: sort}
+                    totals: [weight * crate_sort.price]
+                """);
+        Files.writeString(folder.resolve("stall.csv"), "no\n1\n2\n");
+        Files.writeString(folder.resolve("sort.csv"), "code,price\nA,2.50\nB,4\n");
+        Files.writeString(folder.resolve("crate.csv"), "no,stall,sort,weight\n1,1,A,3\n2,1,B,2\n3,1,Z,9\n4,2,A,1\n");
+
+        assertThat(Program.run("roster", charter.toString(), "stall").out().replaceAll("\\s+", " "))
+                .contains("3 rows of crate; weight * crate_sort.price = 15.5")
+                .contains("1 row of crate; weight * crate_sort.price = 2.5")
+                .contains("weight * crate_sort.price = 18.0");
+        assertThat(Program.run("trace", charter.toString(), "stall", "1").out())
+                .contains("weight * crate_sort.price = 15.5");
+        assertThat(Program.run("vet", charter.toString()).status()).isZero();
+    }
+
+    @Test
     void codes_are_names_and_columns_of_parents_can_be_had() throws IOException {
         List<NamedCsvRecord> visits = csv("hive", "--through", "visit_hive", "--where", "hive_id = 44");
         assertThat(visits.get(0).getHeader()).contains("keeper").doesNotContain("hive_id", "keeper_id");

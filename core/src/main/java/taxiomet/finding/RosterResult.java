@@ -12,14 +12,30 @@ import taxiomet.finding.TraceResult.Sum;
  * @param rows how many rows it has, malformed ones too
  * @param headings how many of them are shown
  * @param leftOut how many do not meet the condition
+ * @param spread how many of the headings shown have how many children; empty for a part
  * @param groups the children, link by link
  * @param remarks what else is worth saying
  */
 public record RosterResult(
-        String title, String table, long rows, long headings, long leftOut, List<Group> groups, List<String> remarks) {
+        String title,
+        String table,
+        long rows,
+        long headings,
+        long leftOut,
+        List<ChildrenSpread> spread,
+        List<Group> groups,
+        List<String> remarks) {
     public RosterResult {
+        spread = List.copyOf(spread);
         groups = List.copyOf(groups);
         remarks = List.copyOf(remarks);
+    }
+
+    /** One of its sections as a roster of its own: what was left out, and remarks, are said of the whole. */
+    public RosterResult part(Section section, String name, List<Group> ofPart) {
+        String called = section == Section.HEADING ? title + ": " + table + " " + name : title;
+        int heading = section == Section.HEADING ? 1 : 0;
+        return new RosterResult(called, table, heading, heading, 0, List.of(), ofPart, List.of());
     }
 
     /**
@@ -56,6 +72,24 @@ public record RosterResult(
             columns = List.copyOf(columns);
             totals = List.copyOf(totals);
             sums = List.copyOf(sums);
+        }
+
+        /** The children in one section alone. */
+        public Group part(Section section, long children, List<Sum> ofChildren) {
+            return new Group(
+                    link,
+                    table,
+                    linkColumns,
+                    columns,
+                    totals,
+                    children,
+                    section == Section.HEADING ? children : 0,
+                    section == Section.PARENT_MISSING ? children : 0,
+                    section == Section.NO_PARENT ? children : 0,
+                    0,
+                    0,
+                    0,
+                    ofChildren);
         }
 
         /** The heads of the cells that are shown in a section. */

@@ -7,6 +7,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.IntStream;
@@ -14,9 +16,9 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.expression.RowFilter;
+import taxiomet.finding.ChildrenSpread;
 import taxiomet.finding.RosterResult;
 import taxiomet.finding.RosterResult.Group;
-import taxiomet.finding.RosterResult.Section;
 import taxiomet.finding.TraceResult.Sum;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyPlaces;
@@ -49,6 +51,7 @@ public final class Roster implements AutoCloseable {
     /** How many children each heading has. */
     private int[] counts = new int[0];
 
+    private Sections sections;
     private RosterResult result;
 
     /** How many rows of a group went where, and what their totals come to. */
@@ -140,6 +143,7 @@ public final class Roster implements AutoCloseable {
         // Behind the headings come those whose parent is missing, and those without one.
         counts = new int[headings.size() + 2];
         byTable.forEach((child, own) -> read(child, open, source -> readChildren(child, own, source)));
+        sections = new Sections(headings, counts, children, cells, options.childless());
         result = summary();
     }
 
@@ -236,9 +240,21 @@ public final class Roster implements AutoCloseable {
         for (int i = 0; i < groups.size(); i++) {
             told.add(group(groups.get(i), tallies.get(i)));
         }
-        long headed = IntStream.range(0, headings.size()).filter(this::isShown).count();
+        SortedMap<Long, Long> headingsByCount = new TreeMap<>();
+        IntStream.range(0, headings.size())
+                .filter(sections::isShown)
+                .forEach(number -> headingsByCount.merge((long) counts[number], 1L, Long::sum));
+        long headed =
+                headingsByCount.values().stream().mapToLong(Long::longValue).sum();
         return new RosterResult(
-                charter.name(), table.name(), headings.rows(), headed, headings.leftOut(), told, remarks);
+                charter.name(),
+                table.name(),
+                headings.rows(),
+                headed,
+                headings.leftOut(),
+                ChildrenSpread.of(headingsByCount),
+                told,
+                remarks);
     }
 
     private Group group(ChildGroup group, Tally tally) {
@@ -272,69 +288,12 @@ public final class Roster implements AutoCloseable {
 
     /** Hands over all of it, in its order. */
     public void read(RosterResult.Reader reader) {
-        Rows rows = new Rows();
-        for (int number = 0; number < counts.length; number++) {
-            boolean isShown = number < headings.size()
-                    ? isShown(number)
-                    : counts[number] > 0 && options.childless() != Childless.ONLY;
-            if (isShown) {
-                Section section = number < headings.size()
-                        ? Section.HEADING
-                        : number == headings.size() ? Section.PARENT_MISSING : Section.NO_PARENT;
-                String name = section == Section.HEADING ? headings.name(number).orElseThrow() : "";
-                reader.section(section, name, counts[number]);
-            }
-            for (int place = 0; place < groups.size(); place++) {
-                rows.read(number, place, isShown ? reader : null);
-            }
-        }
+        sections.read(result.groups(), reader);
     }
 
-    private boolean isShown(int number) {
-        boolean isThere = headings.name(number).isPresent();
-        return isThere
-                && switch (options.childless()) {
-                    case SHOW -> true;
-                    case HIDE -> counts[number] > 0;
-                    case ONLY -> counts[number] == 0;
-                };
-    }
-
-    /** The children as they come back, sorted by heading and link. */
-    private final class Rows {
-        private final SortedSpool.Reader next = children.read();
-        private boolean hasNext = next.next();
-
-        /** @param reader gets them; null where they are passed over */
-        void read(int number, int place, RosterResult.Reader reader) {
-            long first = (long) number * groups.size() + place;
-            if (!hasNext || next.first() != first) {
-                return;
-            }
-            Group group = result.groups().get(place);
-            List<String> columns = group.columns(number == headings.size() ? Section.PARENT_MISSING : Section.HEADING);
-            int shown = columns.size();
-            BigDecimal[] sums = new BigDecimal[group.totals().size()];
-            Arrays.fill(sums, BigDecimal.ZERO);
-            long rows = 0;
-            if (reader != null) {
-                reader.group(group, columns);
-            }
-            while (hasNext && next.first() == first) {
-                if (reader != null) {
-                    List<String> texts = cells.at(next.second());
-                    reader.row(texts.subList(0, shown));
-                    for (int i = 0; i < sums.length; i++) {
-                        sums[i] = sums[i].add(new BigDecimal(texts.get(shown + i)));
-                    }
-                }
-                rows++;
-                hasNext = next.next();
-            }
-            if (reader != null) {
-                reader.endGroup(group, rows, sums(group.totals(), sums));
-            }
-        }
+    /** Hands over each of its sections, in their order, as a roster of its own. */
+    public void eachSection(Consumer<RosterPart> taker) {
+        sections.each(result, spill, taker);
     }
 
     @Override

@@ -96,19 +96,17 @@ public final class LongSpool implements AutoCloseable {
 
         private void load() {
             at = 0;
-            if (position >= inFile()) {
-                int from = (int) (position - inFile());
-                values = Arrays.copyOfRange(buffer, from, from + (int) (end - position));
-                loaded = values.length;
-                position = end;
-                return;
-            }
-            int inBlock = (int) (position % blockSize);
-            loaded = (int) Math.min(Math.min(chunk, blockSize - inBlock), end - position);
+            boolean isBuffered = position >= inFile();
+            int inBlock = isBuffered ? (int) (position - inFile()) : (int) (position % blockSize);
+            loaded = (int) Math.min(isBuffered ? chunk : Math.min(chunk, blockSize - inBlock), end - position);
             if (values.length < loaded) {
                 values = new long[loaded];
             }
-            file.read(blocks[(int) (position / blockSize)] + inBlock, values, loaded);
+            if (isBuffered) {
+                System.arraycopy(buffer, inBlock, values, 0, loaded);
+            } else {
+                file.read(blocks[(int) (position / blockSize)] + inBlock, values, loaded);
+            }
             position += loaded;
         }
     }

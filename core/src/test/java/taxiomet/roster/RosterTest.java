@@ -3,16 +3,22 @@ package taxiomet.roster;
 import static org.assertj.core.api.Assertions.assertThat;
 import static taxiomet.testing.Expressions.atLeast;
 import static taxiomet.testing.Expressions.number;
+import static taxiomet.testing.Expressions.parent;
+import static taxiomet.testing.Expressions.reckoned;
 import static taxiomet.testing.Expressions.whole;
 import static taxiomet.testing.TestTable.table;
 
+import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import taxiomet.charter.Charter;
 import taxiomet.charter.Condition;
+import taxiomet.charter.Expression.Operator;
+import taxiomet.charter.Expression.Type;
 import taxiomet.finding.RosterResult;
 import taxiomet.finding.RosterResult.Group;
 import taxiomet.finding.RosterResult.Section;
@@ -181,6 +187,92 @@ class RosterTest {
                         + nests.malformed())
                 .isEqualTo(nests.rows());
         assertThat(result.leftOut()).isEqualTo(4);
+    }
+
+    @Test
+    void each_section_can_be_had_as_a_roster_of_its_own_and_read_again() {
+        TestTables tables = TestTables.of(folder, isle(), bird(), nest());
+        List<String> parts = new ArrayList<>();
+        try (Roster roster = Roster.of(
+                tables.charter(),
+                "isle",
+                usual(),
+                each -> tables.table(each.name()).source(),
+                tables.context())) {
+            roster.eachSection(part -> {
+                Lines first = new Lines();
+                part.read(first);
+                Lines again = new Lines();
+                part.read(again);
+                assertThat(again.lines).isEqualTo(first.lines);
+                Group nests = part.result().groups().get(0);
+                parts.add(part.section() + " " + part.name() + ": " + nests.rows() + " rows, "
+                        + nests.sums().get(0).sum() + ", " + first.lines);
+            });
+        }
+
+        assertThat(parts)
+                .containsExactly(
+                        "HEADING 3  Skerry: 2 rows, 1, [11,Tern,1, 15,Auk,x]",
+                        "HEADING 1  Holm: 0 rows, 0, []",
+                        "HEADING 2  Ness: 2 rows, 6, [10,Auk,2, 12,XX (no such bird),4]",
+                        "HEADING 2  Ness again: 0 rows, 0, []",
+                        "HEADING 4  Ayre: 0 rows, 0, []",
+                        "PARENT_MISSING : 1 rows, 3, [9,13,Auk,3]",
+                        "NO_PARENT : 1 rows, 5, [14,null,5]");
+    }
+
+    /** The rows alone. */
+    private static final class Lines implements RosterResult.Reader {
+        private final List<String> lines = new ArrayList<>();
+
+        @Override
+        public void section(Section section, String name, long children) {
+            // The part says it.
+        }
+
+        @Override
+        public void group(Group group, List<String> columns) {
+            // There is one.
+        }
+
+        @Override
+        public void row(List<String> cells) {
+            lines.add(String.join(",", cells.stream().map(String::valueOf).toList()));
+        }
+
+        @Override
+        public void endGroup(Group group, long rows, List<Sum> subtotals) {
+            assertThat(rows).isEqualTo(lines.size());
+        }
+    }
+
+    @Test
+    void totals_may_ask_for_parents_and_personal_ones_are_said_to_be_left_out() {
+        TestTables tables = TestTables.of(
+                folder,
+                isle(),
+                table("bird", "code varchar(4)", "worth integer", "secret integer")
+                        .key("code")
+                        .rows("AU|10|7", "TE|100|8"),
+                table("nest", "nest integer", "isle integer", "bird varchar(4)", "eggs integer")
+                        .key("nest")
+                        .link("nest_isle", "isle -> isle(no)")
+                        .link("nest_bird", "bird -> bird(code)")
+                        .total(
+                                "worth",
+                                reckoned(whole(3), Operator.TIMES, parent("nest_bird", 1, Type.INTEGER), Type.INTEGER))
+                        .total("secret", parent("nest_bird", 2, Type.INTEGER))
+                        .rows("10|2|AU|2", "11|3|TE|1", "12|2|XX|4", "13|9|AU|3"));
+        Charter told = tables.charter().withPersonal((table, column) -> column.equals("secret"));
+
+        try (Roster roster = Roster.of(
+                told, "isle", usual(), each -> tables.table(each.name()).source(), tables.context())) {
+            assertThat(roster.result().groups().get(0).sums())
+                    .singleElement()
+                    .isEqualTo(new Sum("worth", new BigDecimal("150")));
+            assertThat(roster.result().remarks()).anyMatch(remark -> remark.startsWith("the total secret of nest"));
+        }
     }
 
     @Test

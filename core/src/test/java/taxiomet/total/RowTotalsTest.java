@@ -98,8 +98,7 @@ class RowTotalsTest {
                         .total("exchanged", times(times(whole(2), price()), rate())));
 
         assertThat(totals(tables, tables.charter()))
-                .containsExactly(
-                        List.of("3", "7.5", "7.5"), List.of("2", "8", "10.00"), List.of("1", "2.5", "2.5"));
+                .containsExactly(List.of("3", "7.5", "7.5"), List.of("2", "8", "10.00"), List.of("1", "2.5", "2.5"));
     }
 
     @Test

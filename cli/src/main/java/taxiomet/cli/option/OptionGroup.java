@@ -54,6 +54,7 @@ public enum OptionGroup {
             "--per-owner",
             "--bom",
             "--into",
+            "--per-heading",
             "--whole",
             "--undo",
             "--write-sql",

@@ -12,7 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
 import taxiomet.charter.Charter;
 import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Table;
@@ -43,28 +42,8 @@ public final class CopyFolder {
 
     /** Refuses, before anything is read, what could not be written afterwards. */
     public void requireFree() {
-        Outputs.requireFolder("--into", folder);
-        if (!Files.exists(folder)) {
-            return;
-        }
-        if (!Files.isDirectory(folder)) {
-            throw new UsageException("--into " + folder + " is a file, and should be a folder");
-        }
-        try (Stream<Path> content = Files.list(folder)) {
-            if (content.findAny().isEmpty()) {
-                return;
-            }
-        } catch (IOException e) {
-            throw OutputException.of(folder.toString(), e);
-        }
-        if (!Files.isRegularFile(folder.resolve(UNDO))) {
-            throw new UsageException("--into " + folder
-                    + " holds other things than tables of a rehearsal, and is left alone; name" + " a new folder");
-        }
-        if (!isForced) {
-            throw new UsageException(
-                    "--into " + folder + " holds tables of a rehearsal already; name another folder, or add --force");
-        }
+        OutputFolder.requireFree(
+                "--into", folder, "tables of a rehearsal", each -> Files.isRegularFile(each.resolve(UNDO)), isForced);
     }
 
     /**

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.stream.Stream;
-import taxiomet.cli.terminal.UsageException;
 import taxiomet.finding.CheckResult;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
@@ -35,35 +34,7 @@ public final class EvidenceOutput {
 
     /** Refuses, before anything is read, what could not be written afterwards. */
     public void requireFree() {
-        Outputs.requireFolder("--evidence", folder);
-        WholeOutput.recover(folder);
-        if (!Files.exists(folder)) {
-            return;
-        }
-        if (!Files.isDirectory(folder)) {
-            throw new UsageException("--evidence " + folder + " is a file, and should be a folder");
-        }
-        try {
-            if (isEmpty(folder)) {
-                return;
-            }
-            if (!holdsOnlyAResult(folder)) {
-                throw new UsageException("--evidence " + folder
-                        + " holds other things than a result, and is left alone; name a new folder");
-            }
-        } catch (IOException e) {
-            throw OutputException.of(folder.toString(), e);
-        }
-        if (!isForced) {
-            throw new UsageException(
-                    "--evidence " + folder + " holds a result already; name another folder, or add --force");
-        }
-    }
-
-    private static boolean isEmpty(Path folder) throws IOException {
-        try (Stream<Path> content = Files.list(folder)) {
-            return content.findAny().isEmpty();
-        }
+        OutputFolder.requireFree("--evidence", folder, "a result", EvidenceOutput::holdsOnlyAResult, isForced);
     }
 
     /** Whether all in a folder was written by this program, so that nothing else is lost when it is replaced. */

@@ -6,7 +6,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -16,6 +15,7 @@ import taxiomet.finding.CheckResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.reports.EvidenceFields;
+import taxiomet.reports.FileNames;
 import taxiomet.reports.OutputException;
 
 /** A folder with a CSV file for each finding, or with a folder of such files for each owner. */
@@ -23,7 +23,6 @@ public final class EvidenceFolder {
     /** The folder for rows that nobody owns. */
     public static final String WITHOUT_OWNER = "without owner";
 
-    private static final int LONGEST_NAME = 80;
     private static final int MOST_OWNERS = 10_000;
     /** So many files of owners are kept open at a time. */
     private static final int MOST_OPEN = 128;
@@ -40,8 +39,8 @@ public final class EvidenceFolder {
         int digits = Math.max(2, Integer.toString(result.findings().size()).length());
         for (Finding finding : result.findings()) {
             String number = String.format(Locale.ROOT, "%0" + digits + "d", names.size() + 1);
-            names.add(number + "-" + plain(finding.table()) + "-" + plain(finding.at()) + "-"
-                    + plain(finding.kind().words()) + ".csv");
+            names.add(number + "-" + FileNames.plain(finding.table()) + "-" + FileNames.plain(finding.at()) + "-"
+                    + FileNames.plain(finding.kind().words()) + ".csv");
         }
         return names;
     }
@@ -49,12 +48,6 @@ public final class EvidenceFolder {
     /** Whether a file could be one of those that {@link #fileNames} names. */
     public static boolean isFileName(String name) {
         return name.equals(CoverNote.FILE) || name.matches("[0-9]{2,}-.+-.+-.+\\.csv");
-    }
-
-    private static String plain(String name) {
-        String plain = name.replaceAll("[^\\p{L}\\p{N}_.-]+", "_").replaceAll("^[.]+", "_");
-        String cut = plain.length() > LONGEST_NAME ? plain.substring(0, LONGEST_NAME) : plain;
-        return cut.isEmpty() ? "_" : cut;
     }
 
     /**
@@ -102,7 +95,7 @@ public final class EvidenceFolder {
         Map<String, String> folders = new HashMap<>();
         Map<String, List<CoverNote.Listed>> listed = new LinkedHashMap<>();
         // The result itself stands beside the folders.
-        Set<String> taken = new HashSet<>(Set.of("result.json", CoverNote.FILE));
+        FileNames different = new FileNames(Set.of("result.json", CoverNote.FILE));
         for (int i = 0; i < names.size(); i++) {
             String name = names.get(i);
             if (result.findings().get(i).kind().hasNoRows()) {
@@ -112,7 +105,8 @@ public final class EvidenceFolder {
                     result,
                     result.findings().get(i),
                     owner -> {
-                        String of = folders.computeIfAbsent(owner, o -> folderName(o, taken));
+                        String of = folders.computeIfAbsent(
+                                owner, o -> different.different(o.isEmpty() ? WITHOUT_OWNER : FileNames.plain(o), ""));
                         return folder.resolve(of).resolve(name);
                     },
                     hasMark)) {
@@ -132,16 +126,6 @@ public final class EvidenceFolder {
             }
         }
         listed.forEach((owner, files) -> CoverNote.write(result, files, folder.resolve(owner)));
-    }
-
-    /** Different owners get different folders, though their names be alike once they are made fit for a file system. */
-    private static String folderName(String owner, Set<String> taken) {
-        String plain = owner.isEmpty() ? WITHOUT_OWNER : plain(owner);
-        String name = plain;
-        for (int i = 2; !taken.add(name.toLowerCase(Locale.ROOT)); i++) {
-            name = plain + "-" + i;
-        }
-        return name;
     }
 
     private interface Places {

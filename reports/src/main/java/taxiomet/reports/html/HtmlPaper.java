@@ -18,7 +18,8 @@ final class HtmlPaper implements Paper {
     private static final int COLUMNS_PER_STEP = 2;
     private static final int MOST_STEPS = 16;
     /** Numbers under these heads have a bar beside them. */
-    private static final Set<String> BARRED = Set.of("rows", "null", "orphans", "deleted", "changed", "inserted");
+    private static final Set<String> BARRED =
+            Set.of("rows", "null", "orphans", "deleted", "changed", "inserted", "headings");
 
     private final List<Block> blocks = new ArrayList<>();
     private final List<List<Span>> figures = new ArrayList<>();

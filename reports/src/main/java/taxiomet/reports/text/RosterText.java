@@ -44,6 +44,7 @@ public final class RosterText implements ResultText {
     @Override
     public void write() {
         writeAnswer();
+        writeSpread();
         Lines lines = new Lines();
         content.accept(lines);
         paper.gap();
@@ -55,6 +56,21 @@ public final class RosterText implements ResultText {
             paper.paragraph(RosterWords.whole(group) + RosterWords.sums(group.sums()), 0, Paragraph.HANGING);
         }
         roster.remarks().forEach(remark -> paper.faint(CellText.escaped(remark), 0, Paragraph.HANGING));
+    }
+
+    private void writeSpread() {
+        if (roster.spread().size() < 2) {
+            return;
+        }
+        paper.gap();
+        Grid grid = new Grid();
+        grid.addColumn("children", Grid.Kind.TEXT);
+        grid.addColumn("headings", Grid.Kind.NUMBER);
+        roster.spread()
+                .forEach(step -> grid.addRow(List.of(
+                        new Cell(RosterWords.step(step), Style.PLAIN),
+                        new Cell(Counted.grouped(step.headings()), Style.PLAIN))));
+        paper.grid(grid, INDENT);
     }
 
     private final class Lines implements RosterResult.Reader {

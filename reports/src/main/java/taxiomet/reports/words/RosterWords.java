@@ -3,6 +3,7 @@ package taxiomet.reports.words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
+import taxiomet.finding.ChildrenSpread;
 import taxiomet.finding.RosterResult;
 import taxiomet.finding.RosterResult.Group;
 import taxiomet.finding.RosterResult.Section;
@@ -15,12 +16,30 @@ public final class RosterWords {
     /** How much it lists. */
     public static String answer(RosterResult roster) {
         long children = roster.groups().stream().mapToLong(Group::listed).sum();
+        if (roster.rows() == 0) {
+            return apart(roster);
+        }
         return Counted.of(roster.headings(), "heading") + ", "
-                + Counted.of(children, "row") + " below them"
+                + Counted.of(children, "row") + (roster.headings() == 1 ? " below it" : " below them")
                 + (roster.leftOut() == 0
                         ? ""
                         : "; " + Counted.of(roster.leftOut(), "row") + " of " + CellText.escaped(roster.table())
                                 + " left out");
+    }
+
+    /** How much a roster without headings lists. */
+    private static String apart(RosterResult roster) {
+        List<String> parts = new ArrayList<>();
+        add(parts, roster.groups().stream().mapToLong(Group::orphans).sum(), "whose parent is missing");
+        add(parts, roster.groups().stream().mapToLong(Group::withoutParent).sum(), "without a parent");
+        return parts.isEmpty() ? "no rows" : "rows: " + String.join(", ", parts);
+    }
+
+    /** How many children a step of headings has. */
+    public static String step(ChildrenSpread step) {
+        return step.from() == step.to()
+                ? Counted.grouped(step.from())
+                : Counted.grouped(step.from()) + " to " + Counted.grouped(step.to());
     }
 
     /** Where all rows of a table of children are. */

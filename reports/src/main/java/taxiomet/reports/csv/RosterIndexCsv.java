@@ -1,0 +1,80 @@
+package taxiomet.reports.csv;
+
+import de.siegmar.fastcsv.writer.CsvWriter;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import taxiomet.finding.RosterResult.Section;
+import taxiomet.reports.OutputException;
+import taxiomet.reports.words.RosterWords;
+
+/** The list of the files that a roster was written into, one for each heading: a line for each. */
+public final class RosterIndexCsv implements AutoCloseable {
+    /** What the list is called. */
+    public static final String FILE = "headings.csv";
+
+    private final Path file;
+    private final CsvWriter writer;
+
+    /**
+     * Begins a list.
+     *
+     * @param folder exists
+     * @param hasMark whether the file begins with a byte order mark
+     * @throws OutputException when the file cannot be written
+     */
+    public RosterIndexCsv(Path folder, boolean hasMark) {
+        this.file = folder.resolve(FILE);
+        try {
+            writer = CsvFile.open(file, hasMark);
+            writer.writeRecord("file", "section", "heading", "children");
+        } catch (UncheckedIOException e) {
+            throw OutputException.of(file.toString(), e.getCause());
+        } catch (IOException e) {
+            throw OutputException.of(file.toString(), e);
+        }
+    }
+
+    /** Adds a file, with what stands in it. */
+    public void add(String name, Section section, String heading, long children) {
+        try {
+            writer.writeRecord(
+                    name,
+                    section == Section.HEADING ? "heading" : RosterWords.section(section, ""),
+                    heading.isEmpty() ? null : SafeCell.of(heading),
+                    Long.toString(children));
+        } catch (UncheckedIOException e) {
+            throw OutputException.of(file.toString(), e.getCause());
+        }
+    }
+
+    /** Whether a folder holds such a list, and nothing that is not in it. */
+    public static boolean isWhole(Path folder) throws IOException {
+        Path list = folder.resolve(FILE);
+        if (!Files.isRegularFile(list)) {
+            return false;
+        }
+        // Names of files hold neither commas nor quotes.
+        Set<String> known = Files.readAllLines(list, StandardCharsets.UTF_8).stream()
+                .map(line -> line.substring(0, Math.max(0, line.indexOf(','))))
+                .collect(Collectors.toSet());
+        try (Stream<Path> content = Files.list(folder)) {
+            return content.map(each -> each.getFileName().toString())
+                    .allMatch(name -> name.equals(FILE) || known.contains(name));
+        }
+    }
+
+    @Override
+    public void close() {
+        try {
+            writer.close();
+        } catch (IOException e) {
+            throw OutputException.of(file.toString(), e);
+        }
+    }
+}
