@@ -22,6 +22,7 @@ import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
 import taxiomet.cli.option.ResultOptions;
@@ -132,11 +133,8 @@ final class CheckCommand implements Callable<Integer> {
                     "Check again when a file or the charter changes, and say what is new and gone, until interrupted.")
     private boolean watches;
 
-    @Option(names = "--force", description = "Replace results that exist already.")
-    private boolean force;
-
-    @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
-    private boolean quiet;
+    @Mixin
+    private OutputOptions output;
 
     @Mixin
     private CsvOptions csv;
@@ -166,21 +164,21 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() throws CharterException, IOException {
         requireSense();
-        Outputs outputs = new Outputs(terminal, force);
+        Outputs outputs = new Outputs(terminal, output.isForced());
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
         ReportFiles reportFiles =
                 new ReportFiles(outputs, reports, List.of("json", "csv", "xlsx", "html", "md", "xml"));
         Optional<EvidenceOutput> evidenceOutput = Optional.ofNullable(evidence)
-                .map(folder -> new EvidenceOutput(folder, isPerOwner, force, csv.hasMark()));
+                .map(folder -> new EvidenceOutput(folder, isPerOwner, output.isForced(), csv.hasMark()));
         evidenceOutput.ifPresent(EvidenceOutput::requireFree);
         if (watches) {
             return watch();
         }
         Charter charter = charter();
         CheckOptions options = options(charter);
-        boolean showsProgress = terminal.isWatched() && !quiet;
+        boolean showsProgress = terminal.isWatched() && !output.isQuiet();
         try (Progress progress = new Progress(terminal)) {
             RunFigures figures = new RunFigures(showsProgress ? progress : CheckProgress.NONE);
             return check(charter, options, common.isVerbose() ? figures : figures.watched(), result -> {
@@ -196,11 +194,11 @@ final class CheckCommand implements Callable<Integer> {
                     outputs.show(
                             common.color(),
                             page.isPaged(),
-                            quiet,
+                            output.isQuiet(),
                             paper -> new CheckText(result, charterFile.toString(), paper),
                             next(result));
                 }
-                if (!quiet) {
+                if (!output.isQuiet()) {
                     outputs.tell("");
                 }
                 if (common.isVerbose()) {
@@ -211,7 +209,7 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private Charter charter() throws CharterException {
-        return personal.toldBy(new UsableCharter(terminal, source, charterFile, quiet).forCheck());
+        return personal.toldBy(new UsableCharter(terminal, source, charterFile, output.isQuiet()).forCheck());
     }
 
     private CheckOptions options(Charter charter) {
@@ -245,7 +243,7 @@ final class CheckCommand implements Callable<Integer> {
                 LinePaper paper =
                         new LinePaper(terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
                 CheckText text = new CheckText(result, charterFile.toString(), paper);
-                if (last == null && !quiet) {
+                if (last == null && !output.isQuiet()) {
                     text.write();
                 } else {
                     text.writeAnswer();

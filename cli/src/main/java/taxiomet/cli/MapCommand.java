@@ -17,6 +17,7 @@ import taxiomet.charter.Table;
 import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.TableNames;
 import taxiomet.cli.output.Outputs;
@@ -105,11 +106,8 @@ final class MapCommand implements Callable<Integer> {
     @Option(names = "--json", description = "Print the map as JSON.")
     private boolean json;
 
-    @Option(names = "--force", description = "Replace files that exist already.")
-    private boolean force;
-
-    @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
-    private boolean quiet;
+    @Mixin
+    private OutputOptions output;
 
     @Mixin
     private CharterOptions source;
@@ -135,7 +133,7 @@ final class MapCommand implements Callable<Integer> {
         if (reach != null && (reach < 0 || reach > MOST_REACH)) {
             throw new UsageException("--reach is a number from 0 to " + MOST_REACH);
         }
-        Outputs outputs = new Outputs(terminal, force);
+        Outputs outputs = new Outputs(terminal, output.isForced());
         if (json) {
             outputs.claim(Outputs.JSON);
         }
@@ -154,11 +152,11 @@ final class MapCommand implements Callable<Integer> {
             outputs.show(
                     common.color(),
                     page.isPaged(),
-                    quiet,
+                    output.isQuiet(),
                     paper -> new MapText(map, paper),
                     "--report map.html draws it");
         }
-        if (!quiet) {
+        if (!output.isQuiet()) {
             outputs.tell("");
         }
         return ExitStatus.SOUND;
@@ -194,7 +192,7 @@ final class MapCommand implements Callable<Integer> {
     private Map<String, Long> rows(Charter charter) {
         Map<String, Long> rows = new HashMap<>();
         try (Progress progress = new Progress(terminal)) {
-            CheckProgress told = terminal.isWatched() && !quiet ? progress : CheckProgress.NONE;
+            CheckProgress told = terminal.isWatched() && !output.isQuiet() ? progress : CheckProgress.NONE;
             for (Table table : charter.tables()) {
                 told.reading(table.name());
                 try (TableSource source = engine.open().apply(table)) {

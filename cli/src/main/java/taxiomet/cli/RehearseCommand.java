@@ -23,6 +23,7 @@ import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.option.LinkTrials;
+import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
 import taxiomet.cli.option.ProposalOptions;
@@ -150,11 +151,8 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                             + " csv:- prints it, csv:FILE has any name. Can be repeated.")
     private List<String> reports = List.of();
 
-    @Option(names = "--force", description = "Replace files that exist already.")
-    private boolean force;
-
-    @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
-    private boolean quiet;
+    @Mixin
+    private OutputOptions output;
 
     @Mixin
     private CsvOptions csv;
@@ -216,7 +214,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             refuse("--compare-actions", writeSql, "--write-sql");
         }
         csv.requireSense(reports, false);
-        if (quiet && why != null) {
+        if (output.isQuiet() && why != null) {
             throw new UsageException("--why does not go with --quiet");
         }
     }
@@ -234,12 +232,13 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             throw new UsageException(
                     "--examples is a number from 0 to " + MOST_EXAMPLES + "; --report FILE.csv writes all rows");
         }
-        Outputs outputs = new Outputs(terminal, force);
+        Outputs outputs = new Outputs(terminal, output.isForced());
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv", "html"));
-        Optional<CopyFolder> copies = Optional.ofNullable(into).map(folder -> new CopyFolder(folder, force));
+        Optional<CopyFolder> copies =
+                Optional.ofNullable(into).map(folder -> new CopyFolder(folder, output.isForced()));
         copies.ifPresent(CopyFolder::requireFree);
         if (undo != null) {
             return goBack(outputs);
@@ -249,7 +248,8 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             throw new UsageException("--whole goes with --into DIR");
         }
         Server asked = behaviour.behaviour(terminal);
-        Charter declared = new UsableCharter(terminal, source, proposal.charter(), quiet).forRehearsal(asked);
+        Charter declared =
+                new UsableCharter(terminal, source, proposal.charter(), output.isQuiet()).forRehearsal(asked);
         Charter charter = behaviour.tried(personal.toldBy(declared));
         Instant moment = behaviour.moment();
         Proposal proposed = behaviour.proposal(proposal.changes(charter, moment), moment);
@@ -259,7 +259,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         if (compared != null) {
             return compareActions(charter, proposed, whose);
         }
-        boolean showsProgress = terminal.isWatched() && !quiet;
+        boolean showsProgress = terminal.isWatched() && !output.isQuiet();
         try (Progress progress = new Progress(terminal);
                 Rehearsal rehearsal = Rehearsal.start(
                         charter,
@@ -295,7 +295,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             } else {
                 show(outputs, result);
             }
-            if (!quiet) {
+            if (!output.isQuiet()) {
                 outputs.tell(
                         copies.isEmpty()
                                 ? ""
@@ -368,7 +368,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         }
         int files = new UndoRun(undo, into).run();
         outputs.wrote(into + " (" + files + (files == 1 ? " file" : " files") + " as read before the rehearsal)");
-        if (!quiet) {
+        if (!output.isQuiet()) {
             outputs.tell("");
         }
         return ExitStatus.SOUND;
@@ -378,7 +378,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         outputs.show(
                 common.color(),
                 page.isPaged(),
-                quiet,
+                output.isQuiet(),
                 paper -> new RehearsalText(result, paper),
                 result.isAccepted()
                         ? "--into DIR writes the tables as they would be, --write-sql FILE the SQL"

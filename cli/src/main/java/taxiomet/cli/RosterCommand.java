@@ -24,6 +24,7 @@ import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
 import taxiomet.cli.option.TableArguments;
@@ -138,11 +139,8 @@ final class RosterCommand implements Callable<Integer> {
     @Option(names = "--into", paramLabel = "DIR", description = "The folder for the files of --per-heading.")
     private Path into;
 
-    @Option(names = "--force", description = "Replace files that exist already.")
-    private boolean force;
-
-    @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
-    private boolean quiet;
+    @Mixin
+    private OutputOptions output;
 
     @Mixin
     private CsvOptions csv;
@@ -169,13 +167,14 @@ final class RosterCommand implements Callable<Integer> {
     @Override
     public Integer call() throws CharterException, IOException {
         csv.requireSense(reports, perHeading != null);
-        Outputs outputs = new Outputs(terminal, force);
+        Outputs outputs = new Outputs(terminal, output.isForced());
         ReportFiles reportFiles = new ReportFiles(outputs, reports, FORMATS);
         Optional<RosterFolder> folder = folder();
-        Charter charter = personal.toldBy(new UsableCharter(terminal, source, arguments.charter(), quiet).forCheck());
+        Charter charter =
+                personal.toldBy(new UsableCharter(terminal, source, arguments.charter(), output.isQuiet()).forCheck());
         String table = tableOf(charter);
         RosterOptions options = options(charter, charter.table(table));
-        boolean showsProgress = terminal.isWatched() && !quiet;
+        boolean showsProgress = terminal.isWatched() && !output.isQuiet();
         try (Progress progress = new Progress(terminal);
                 Roster roster = Roster.of(
                         charter,
@@ -194,10 +193,10 @@ final class RosterCommand implements Callable<Integer> {
             outputs.show(
                     common.color(),
                     page.isPaged(),
-                    quiet,
+                    output.isQuiet(),
                     paper -> new RosterText(roster.result(), roster::read, paper),
                     "");
-            if (!quiet) {
+            if (!output.isQuiet()) {
                 outputs.tell("");
             }
         }
@@ -225,7 +224,7 @@ final class RosterCommand implements Callable<Integer> {
                             : "--per-heading needs a folder for its files: --into DIR");
         }
         Optional<RosterFolder> folder =
-                Optional.ofNullable(into).map(place -> new RosterFolder(place, perHeading, FORMATS, force));
+                Optional.ofNullable(into).map(place -> new RosterFolder(place, perHeading, FORMATS, output.isForced()));
         folder.ifPresent(RosterFolder::requireFree);
         return folder;
     }

@@ -16,6 +16,7 @@ import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.output.CharterOutput;
 import taxiomet.cli.output.Outputs;
@@ -138,11 +139,8 @@ final class SurveyCommand implements Callable<Integer> {
     @Option(names = "--json", description = "Print the result as JSON.")
     private boolean json;
 
-    @Option(names = "--force", description = "Replace files that exist already.")
-    private boolean force;
-
-    @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
-    private boolean quiet;
+    @Mixin
+    private OutputOptions output;
 
     @Mixin
     private EngineOptions engine;
@@ -171,7 +169,7 @@ final class SurveyCommand implements Callable<Integer> {
         if (full && !only.isEmpty()) {
             throw new UsageException("--full shows every table; leave it or --only out");
         }
-        Outputs outputs = new Outputs(terminal, force);
+        Outputs outputs = new Outputs(terminal, output.isForced());
         if (json) {
             outputs.claim(Outputs.JSON);
         }
@@ -180,7 +178,7 @@ final class SurveyCommand implements Callable<Integer> {
                 Optional.ofNullable(writeCharter).map(file -> new CharterOutput(outputs, file));
         DataFiles.Found all = DataFiles.find(data, delimiterGiven(), encodingGiven());
         List<FoundTable> found = all.tables();
-        if (!all.passedOver().isEmpty() && !quiet) {
+        if (!all.passedOver().isEmpty() && !output.isQuiet()) {
             terminal.say("passed over: " + String.join(", ", all.passedOver()));
         }
         checkNames(found);
@@ -193,7 +191,7 @@ final class SurveyCommand implements Callable<Integer> {
             throw new UsageException(
                     "--key and --link look at all rows; --sample, --only and --full go with a survey of all");
         }
-        boolean showsProgress = terminal.isWatched() && !quiet;
+        boolean showsProgress = terminal.isWatched() && !output.isQuiet();
         try (Progress bar = new Progress(terminal)) {
             if (isTrial) {
                 return tryOut(found);
@@ -219,11 +217,11 @@ final class SurveyCommand implements Callable<Integer> {
                 outputs.show(
                         common.color(),
                         page.isPaged(),
-                        quiet,
+                        output.isQuiet(),
                         paper -> new SurveyText(result, only, full, paper),
                         "--write-charter charter.yaml writes this down, to be corrected by hand");
             }
-            if (!quiet) {
+            if (!output.isQuiet()) {
                 outputs.tell(
                         writeCharter == null
                                 ? ""

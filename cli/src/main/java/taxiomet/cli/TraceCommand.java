@@ -20,6 +20,7 @@ import taxiomet.charter.Table;
 import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
 import taxiomet.cli.option.ProposalOptions;
@@ -122,11 +123,8 @@ final class TraceCommand implements Callable<Integer> {
     @Option(names = "--json", description = "Print the result as JSON.")
     private boolean json;
 
-    @Option(names = "--force", description = "Replace files that exist already.")
-    private boolean force;
-
-    @Option(names = "--quiet", description = "Print the answer alone, and no progress.")
-    private boolean quiet;
+    @Mixin
+    private OutputOptions output;
 
     @Mixin
     private CharterOptions source;
@@ -152,17 +150,17 @@ final class TraceCommand implements Callable<Integer> {
         require("--up", up, MOST_LEVELS);
         require("--down", down, MOST_LEVELS);
         require("--examples", examples, MOST_EXAMPLES);
-        Outputs outputs = new Outputs(terminal, force);
+        Outputs outputs = new Outputs(terminal, output.isForced());
         if (json) {
             outputs.claim(Outputs.JSON);
         }
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "html"));
-        Charter declared = new UsableCharter(terminal, source, arguments.charter(), quiet).forCheck();
+        Charter declared = new UsableCharter(terminal, source, arguments.charter(), output.isQuiet()).forCheck();
         Charter charter = personal.toldBy(declared);
         TableNames.require(charter, arguments.table());
         RowAsked asked = row.asked(charter, charter.table(arguments.table()), arguments.key());
         try (Progress progress = new Progress(terminal)) {
-            boolean showsProgress = terminal.isWatched() && !quiet;
+            boolean showsProgress = terminal.isWatched() && !output.isQuiet();
             RunContext context = engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE);
             TraceResult result = trace(charter, asked, context);
             progress.concluding();
@@ -177,9 +175,10 @@ final class TraceCommand implements Callable<Integer> {
             if (json) {
                 TraceJson.write(result, provenance, terminal.out());
             } else {
-                outputs.show(common.color(), page.isPaged(), quiet, paper -> new TraceText(result, paper), "");
+                outputs.show(
+                        common.color(), page.isPaged(), output.isQuiet(), paper -> new TraceText(result, paper), "");
             }
-            if (!quiet) {
+            if (!output.isQuiet()) {
                 outputs.tell("");
             }
             return result.found() > 0 ? ExitStatus.SOUND : ExitStatus.FINDINGS;
@@ -208,7 +207,7 @@ final class TraceCommand implements Callable<Integer> {
                 options,
                 engine.open(),
                 context)) {
-            if (!rehearsal.result().isAccepted() && !quiet) {
+            if (!rehearsal.result().isAccepted() && !output.isQuiet()) {
                 terminal.say("A change is blocked, and the row is shown without it; `taxiomet rehearse` says by what.");
             }
             return trace(charter, asked, table -> rehearsal.after(table.name()), context);

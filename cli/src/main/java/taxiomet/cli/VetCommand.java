@@ -16,6 +16,7 @@ import taxiomet.charter.Server;
 import taxiomet.charters.input.ReadCharter;
 import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.ResultOptions;
 import taxiomet.cli.option.ServerOption;
@@ -94,11 +95,8 @@ final class VetCommand implements Callable<Integer> {
             description = "Write the same rules as a charter: for those that come from a SQL schema; - prints it.")
     private String writeCharter;
 
-    @Option(names = "--force", description = "Replace files that exist already.")
-    private boolean force;
-
-    @Option(names = "--quiet", description = "Print the answer alone.")
-    private boolean quiet;
+    @Mixin
+    private OutputOptions output;
 
     @Mixin
     private CharterOptions source;
@@ -118,7 +116,7 @@ final class VetCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws CharterException, IOException {
-        Outputs outputs = new Outputs(terminal, force);
+        Outputs outputs = new Outputs(terminal, output.isForced());
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
@@ -156,11 +154,11 @@ final class VetCommand implements Callable<Integer> {
             outputs.show(
                     common.color(),
                     page.isPaged(),
-                    quiet,
+                    output.isQuiet(),
                     paper -> new VetText(result, read::place, paper),
                     result.isSound() ? "taxiomet check " + charterFile : "correct " + charterFile);
         }
-        if (!quiet) {
+        if (!output.isQuiet()) {
             outputs.tell(writeCharter == null ? "" : "next: taxiomet check " + writeCharter);
         }
         return wanted.failOn().isMetBy(result.judgements().stream().map(judgement -> judgement.severity()))

@@ -14,6 +14,7 @@ import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
 import taxiomet.reports.text.LinePaper;
 import taxiomet.reports.text.ResultText;
+import taxiomet.reports.words.Counted;
 
 /**
  * All that a command writes: its text, or one document in its place ({@code -}), and files, each whole or not at all. What was
@@ -173,12 +174,7 @@ public final class Outputs {
                         .map(place -> place.name)
                         .toList());
         if (!written.isEmpty()) {
-            int last = written.size() - 1;
-            terminal.say("written: "
-                    + (last == 0
-                            ? written.get(0)
-                            : String.join(", ", written.subList(0, last)) + " and " + written.get(last))
-                    + (next.isEmpty() ? "" : "; " + next));
+            terminal.say("written: " + Counted.listed(written) + (next.isEmpty() ? "" : "; " + next));
         }
     }
 }

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import taxiomet.cli.terminal.UsageException;
+import taxiomet.reports.words.Counted;
 
 /** The files that {@code --report} names, each in a format that its ending says, or a word before it: {@code csv:-}. */
 public final class ReportFiles {
@@ -37,15 +38,10 @@ public final class ReportFiles {
                         .orElseThrow(() -> new UsageException("--report " + name
                                 + ": the ending says the format, or a word before it; there "
                                 + (formats.size() == 1 ? "is " : "are ")
-                                + listed(formats) + ", as in " + formats.get(0) + ":" + name));
+                                + Counted.listed(formats) + ", as in " + formats.get(0) + ":" + name));
             }
             reports.add(new Report(format, outputs.place("--report", place)));
         }
-    }
-
-    private static String listed(List<String> formats) {
-        int last = formats.size() - 1;
-        return last == 0 ? formats.get(0) : String.join(", ", formats.subList(0, last)) + " and " + formats.get(last);
     }
 
     boolean isEmpty() {

@@ -111,8 +111,7 @@ public final class CauseWords {
             return "cures " + Counted.of(first.rows(), "row");
         }
         List<String> all = cause.cures().stream().map(CauseWords::cure).toList();
-        int last = all.size() - 1;
-        return "cures " + (last == 0 ? all.get(0) : String.join(", ", all.subList(0, last)) + " and " + all.get(last));
+        return "cures " + Counted.listed(all);
     }
 
     private static String cure(Cure cure) {

@@ -1,6 +1,7 @@
 package taxiomet.reports.words;
 
 import java.math.BigDecimal;
+import java.util.List;
 
 /** Counts with their nouns, for people. */
 public final class Counted {
@@ -29,5 +30,11 @@ public final class Counted {
             grouped.insert(i, ',');
         }
         return (number.signum() < 0 ? "-" : "") + grouped;
+    }
+
+    /** Some things one after the other: a, b and c. */
+    public static String listed(List<String> things) {
+        int last = things.size() - 1;
+        return last == 0 ? things.get(0) : String.join(", ", things.subList(0, last)) + " and " + things.get(last);
     }
 }
