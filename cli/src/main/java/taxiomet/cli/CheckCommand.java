@@ -232,7 +232,7 @@ final class CheckCommand implements Callable<Integer> {
 
             @Override
             public FaultsSeen run(Charter charter, FaultsSeen last) throws IOException {
-                try (CheckRun run = CheckRun.start(charter, options(charter), engine.open(), context)) {
+                try (CheckRun run = CheckRun.start(charter, options(charter), engine.open(terminal), context)) {
                     FaultsSeen seen = FaultsSeen.of(run.result());
                     tell(run.result(), last, seen);
                     return seen;
@@ -262,8 +262,8 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private int check(Charter charter, CheckOptions options, CheckProgress progress, Outlet outlet) throws IOException {
-        try (CheckRun run =
-                CheckRun.start(charter, options, engine.open(), engine.context().toldTo(progress))) {
+        try (CheckRun run = CheckRun.start(
+                charter, options, engine.open(terminal), engine.context().toldTo(progress))) {
             CheckResult result = showsLoad ? run.result().with(run.load()) : run.result();
             outlet.take(result);
             return wanted.failOn().isMetBy(result.findings().stream().map(finding -> finding.severity()))

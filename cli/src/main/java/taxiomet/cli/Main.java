@@ -49,6 +49,7 @@ public final class Main {
     /** Runs one command and gives the exit status. */
     static int run(String[] arguments, Terminal terminal) {
         int status = new Main(terminal).run(arguments);
+        terminal.end();
         terminal.out().flush();
         terminal.err().flush();
         return status;

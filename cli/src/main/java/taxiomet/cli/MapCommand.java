@@ -195,7 +195,7 @@ final class MapCommand implements Callable<Integer> {
             CheckProgress told = terminal.isWatched() && !output.isQuiet() ? progress : CheckProgress.NONE;
             for (Table table : charter.tables()) {
                 told.reading(table.name());
-                try (TableSource source = engine.open().apply(table)) {
+                try (TableSource source = engine.open(terminal).apply(table)) {
                     rows.put(table.name(), RowCount.of(table, source, engine.context()));
                 }
             }

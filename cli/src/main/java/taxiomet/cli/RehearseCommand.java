@@ -265,7 +265,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                         charter,
                         proposed,
                         options,
-                        engine.open(),
+                        engine.open(terminal),
                         engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
             progress.concluding();
             RehearsalResult result = rehearsal.result();
@@ -341,7 +341,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                     trial.in(charter),
                     proposed,
                     new RehearsalOptions(whose, examples, false, false, 0, false),
-                    engine.open(),
+                    engine.open(terminal),
                     engine.context())) {
                 entries.add(new ActionComparison.Entry(action.sql(), action == declared, rehearsal.result()));
             }

@@ -180,7 +180,7 @@ final class RosterCommand implements Callable<Integer> {
                         charter,
                         table,
                         options,
-                        engine.open(),
+                        engine.open(terminal),
                         engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
             progress.concluding();
             String made = Version.provenance(arguments.charter().toString()).line();

@@ -200,7 +200,7 @@ final class SurveyCommand implements Callable<Integer> {
                     titleOf(data.get(0)),
                     found,
                     new SurveyOptions(width, sample, EXAMPLES),
-                    engine.open(),
+                    engine.open(terminal),
                     engine.context().toldTo(showsProgress ? bar : CheckProgress.NONE));
             charterOutput.ifPresent(output -> output.write(result.draft(), result.comments(), result.perhaps()));
             Provenance provenance = Version.provenance("");
@@ -273,10 +273,10 @@ final class SurveyCommand implements Callable<Integer> {
         List<Trial> trials = new ArrayList<>();
         try {
             for (String key : keys) {
-                trials.add(Trial.ofKey(found, key, engine.open()));
+                trials.add(Trial.ofKey(found, key, engine.open(terminal)));
             }
             for (String link : links) {
-                trials.add(Trial.ofLink(found, link, engine.open()));
+                trials.add(Trial.ofLink(found, link, engine.open(terminal)));
             }
         } catch (IllegalArgumentException e) {
             throw new UsageException(e.getMessage());
@@ -284,7 +284,7 @@ final class SurveyCommand implements Callable<Integer> {
         TrialsJson asJson = new TrialsJson(Version.provenance(""));
         for (Trial trial : trials) {
             CheckOptions options = new CheckOptions(java.util.Set.of(), 10, 10);
-            try (CheckRun run = CheckRun.start(trial.charter(), options, engine.open(), engine.context())) {
+            try (CheckRun run = CheckRun.start(trial.charter(), options, engine.open(terminal), engine.context())) {
                 holds &= Trial.faults(run.result()).isEmpty();
                 if (json) {
                     asJson.add(trial, run.result());

@@ -193,7 +193,7 @@ final class TraceCommand implements Callable<Integer> {
 
     private TraceResult trace(Charter charter, RowAsked asked, RunContext context) throws CharterException {
         if (after.isEmpty()) {
-            return trace(charter, asked, engine.open(), context);
+            return trace(charter, asked, engine.open(terminal), context);
         }
         Instant now = Instant.now().truncatedTo(ChronoUnit.MICROS);
         List<Change> changes = new ArrayList<>();
@@ -205,7 +205,7 @@ final class TraceCommand implements Callable<Integer> {
                 charter,
                 new Proposal(changes, false, Proposal.Deferral.DECLARED, now),
                 options,
-                engine.open(),
+                engine.open(terminal),
                 context)) {
             if (!rehearsal.result().isAccepted() && !output.isQuiet()) {
                 terminal.say("A change is blocked, and the row is shown without it; `taxiomet rehearse` says by what.");

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -26,6 +27,8 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Column;
+import taxiomet.charter.Database;
+import taxiomet.charter.DatabaseRows;
 import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.JsonLines;
 import taxiomet.charter.RowsPlace;
@@ -34,11 +37,12 @@ import taxiomet.charter.Table;
 import taxiomet.charters.Charters;
 import taxiomet.charters.input.ReadCharter;
 import taxiomet.charters.yaml.CharterWriter;
+import taxiomet.cli.rehearsal.MariadbServer;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
 
-/** The demo's rows give the same findings, row for row, whether they stand in delimited text, JSON lines or an SQLite database. */
+/** The demo's rows give the same findings, row for row, whether they stand in delimited text, JSON lines, an SQLite database or on a server. */
 class SameFindingsTest {
     private static final Path DEMO = Path.of("..", "demo");
 
@@ -174,6 +178,47 @@ class SameFindingsTest {
                 "database.yaml", table -> new SqliteRows(folder.toAbsolutePath(), "coop.sqlite", table.name()));
     }
 
+    /** The demo in a server, each value as the text that it is, with a number before it by which rows keep their order. */
+    private Path server(String url, String user, String quote, String text) throws Exception {
+        try (Connection connection = DriverManager.getConnection(url)) {
+            for (Table table : demo.charter().tables()) {
+                String name = quote + table.name() + quote;
+                String columns = table.columns().stream()
+                        .map(c -> quote + c.name() + quote + " " + text)
+                        .collect(Collectors.joining(", "));
+                connection.createStatement().execute("DROP TABLE IF EXISTS " + name);
+                connection
+                        .createStatement()
+                        .execute("CREATE TABLE " + name + " (place integer PRIMARY KEY, " + columns + ")");
+                insert(connection, table, name);
+            }
+        }
+        Database database = new Database(url, Optional.of(user), Optional.empty(), Optional.empty(), false);
+        return writeCharter(
+                "server.yaml",
+                table -> new DatabaseRows(folder.toAbsolutePath(), database, table.name(), false, List.of()));
+    }
+
+    private void insert(Connection connection, Table table, String name) throws SQLException {
+        String marks = String.join(", ", Collections.nCopies(table.columns().size() + 1, "?"));
+        connection.setAutoCommit(false);
+        try (PreparedStatement insert =
+                connection.prepareStatement("INSERT INTO " + name + " VALUES (" + marks + ")")) {
+            int place = 0;
+            for (List<String> row : rows.get(table.name())) {
+                if (!row.isEmpty()) {
+                    insert.setInt(1, ++place);
+                    for (int i = 0; i < row.size(); i++) {
+                        insert.setString(i + 2, row.get(i));
+                    }
+                    insert.execute();
+                }
+            }
+        }
+        connection.commit();
+        connection.setAutoCommit(true);
+    }
+
     private void fill(Connection connection, Table table) throws SQLException {
         String columns = table.columns().stream().map(c -> '"' + c.name() + '"').collect(Collectors.joining(", "));
         connection.createStatement().execute("CREATE TABLE \"" + table.name() + "\" (" + columns + ")");
@@ -240,6 +285,31 @@ class SameFindingsTest {
         assertThat(findings(database())).isEqualTo(text);
         assertThat(findings(folder.resolve("database.yaml"), "--memory", "4k", "--threads", "3", "--force"))
                 .isEqualTo(text);
+    }
+
+    @Test
+    void postgresql_gives_the_findings_of_delimited_text() throws Exception {
+        JsonNode text = findings(delimited(false));
+        try (EmbeddedPostgres server = EmbeddedPostgres.start()) {
+            Path charter = server(server.getJdbcUrl("postgres", "postgres"), "postgres", "\"", "text");
+            assertThat(findings(charter)).isEqualTo(text);
+            assertThat(findings(charter, "--memory", "4k", "--threads", "3", "--force"))
+                    .isEqualTo(text);
+        }
+    }
+
+    @Test
+    void mariadb_gives_the_findings_of_delimited_text() throws Exception {
+        JsonNode text = findings(delimited(false));
+        Optional<MariadbServer> started = MariadbServer.started();
+        if (started.isPresent()) {
+            try (MariadbServer server = started.get()) {
+                Path charter = server(server.address(), "root", "`", "longtext character set utf8mb4");
+                assertThat(findings(charter)).isEqualTo(text);
+                assertThat(findings(charter, "--memory", "4k", "--threads", "3", "--force"))
+                        .isEqualTo(text);
+            }
+        }
     }
 
     @Test

@@ -3,7 +3,7 @@ package taxiomet.charter;
 import java.nio.file.Path;
 
 /** Where the rows of a table live. */
-public sealed interface RowsPlace permits DelimitedFiles, JsonLines, SqliteRows {
+public sealed interface RowsPlace permits DelimitedFiles, JsonLines, SqliteRows, DatabaseRows {
     /** Where paths start: the charter's own folder. */
     Path folder();
 

@@ -3,6 +3,7 @@ package taxiomet.sources;
 import java.util.List;
 import java.util.function.Function;
 import taxiomet.charter.Column;
+import taxiomet.charter.DatabaseRows;
 import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.JsonLines;
 import taxiomet.charter.RowsPlace;
@@ -10,6 +11,8 @@ import taxiomet.charter.SqliteRows;
 import taxiomet.charter.Table;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.csv.CsvTableSource;
+import taxiomet.sources.jdbc.DatabaseSessions;
+import taxiomet.sources.jdbc.JdbcSource;
 import taxiomet.sources.jsonl.JsonLinesSource;
 import taxiomet.sources.sqlite.SqliteSource;
 
@@ -21,17 +24,20 @@ public final class RowSources {
                     wanted -> CsvTableSource.open(wanted.rows, wanted.columns, wanted.chunkBytes, !wanted.isPersonal)),
             new Opener<>(
                     JsonLines.class, wanted -> JsonLinesSource.open(wanted.rows, wanted.columns, wanted.chunkBytes)),
-            new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)));
+            new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)),
+            new Opener<>(DatabaseRows.class, wanted -> JdbcSource.open(wanted.rows, wanted.columns, wanted.sessions)));
 
     private RowSources() {}
 
     /** What is to be opened: rows in a place of one kind, some of whose values may not be told. */
-    private record Wanted<P extends RowsPlace>(P rows, List<String> columns, int chunkBytes, boolean isPersonal) {}
+    private record Wanted<P extends RowsPlace>(
+            P rows, List<String> columns, int chunkBytes, boolean isPersonal, DatabaseSessions sessions) {}
 
     /** Opens rows that live in places of one kind. */
     private record Opener<P extends RowsPlace>(Class<P> kind, Function<Wanted<P>, TableSource> open) {
-        TableSource open(RowsPlace rows, List<String> columns, int chunkBytes, boolean isPersonal) {
-            return open.apply(new Wanted<>(kind.cast(rows), columns, chunkBytes, isPersonal));
+        TableSource open(
+                RowsPlace rows, List<String> columns, int chunkBytes, boolean isPersonal, DatabaseSessions sessions) {
+            return open.apply(new Wanted<>(kind.cast(rows), columns, chunkBytes, isPersonal, sessions));
         }
     }
 
@@ -44,12 +50,18 @@ public final class RowSources {
         return open(table, CsvTableSource.USUAL_CHUNK);
     }
 
+    /** The same, of a table that lives in no database. */
+    public static TableSource open(Table table, int chunkBytes) {
+        return open(table, chunkBytes, new DatabaseSessions());
+    }
+
     /**
      * The same, with a say in how text is read.
      *
      * @param chunkBytes how many bytes a thread takes in one go, at least 1
+     * @param sessions with the databases of the run; whoever made them closes them
      */
-    public static TableSource open(Table table, int chunkBytes) {
+    public static TableSource open(Table table, int chunkBytes, DatabaseSessions sessions) {
         List<String> columns = table.columns().stream().map(Column::name).toList();
         return ALL.stream()
                 .filter(opener -> opener.kind.isInstance(table.rows()))
@@ -59,6 +71,7 @@ public final class RowSources {
                         table.rows(),
                         columns,
                         chunkBytes,
-                        table.columns().stream().anyMatch(Column::isPersonal));
+                        table.columns().stream().anyMatch(Column::isPersonal),
+                        sessions);
     }
 }

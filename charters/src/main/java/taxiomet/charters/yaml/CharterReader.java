@@ -81,8 +81,8 @@ public final class CharterReader {
                 problems,
                 map,
                 "the charter",
-                List.of("charter", "title", "defaults", "tables", "rosters", "link_order", "not_read"),
-                List.of("database", "accept"));
+                List.of("charter", "title", "defaults", "tables", "database", "rosters", "link_order", "not_read"),
+                List.of("accept"));
         fields.require("charter");
         fields.scalar("charter", "the version of the format, 1")
                 .filter(version -> !version.text().equals(VERSION))
@@ -91,7 +91,8 @@ public final class CharterReader {
                         "version " + version.words() + " of the charter format is not known",
                         "write `charter: 1`"));
         String title = fields.text("title").orElse(fileName);
-        FilesReader files = new FilesReader(problems, folder);
+        FilesReader files =
+                new FilesReader(problems, folder, fields.find("database").flatMap(new DatabaseReader(problems)::read));
         Server behaviour = defaults(fields, files);
         Map<String, TableReader> readers = tables(fields, files);
         Map<String, Table> tables = new LinkedHashMap<>();

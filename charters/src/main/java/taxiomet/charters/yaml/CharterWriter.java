@@ -16,6 +16,8 @@ import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.Comparison;
 import taxiomet.charter.Condition;
+import taxiomet.charter.Database;
+import taxiomet.charter.DatabaseRows;
 import taxiomet.charter.DefaultValue;
 import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.ForeignKey;
@@ -107,6 +109,7 @@ public final class CharterWriter {
         line(0, "charter: 1");
         line(0, "title: " + text(charter.name()));
         writeDefaults();
+        writeDatabase();
         line(0, "");
         line(0, "tables:");
         boolean isFirst = true;
@@ -187,6 +190,27 @@ public final class CharterWriter {
             line(0, "defaults:");
             defaults.forEach(each -> line(2, each));
         }
+    }
+
+    private void writeDatabase() {
+        Optional<Database> database = charter.tables().stream()
+                .map(Table::rows)
+                .filter(DatabaseRows.class::isInstance)
+                .map(rows -> ((DatabaseRows) rows).database())
+                .findFirst();
+        database.ifPresent(each -> {
+            line(0, "database:");
+            line(2, "url: " + quoted(each.url()));
+            each.user().ifPresent(user -> line(2, "user: " + quoted(user)));
+            // A password that is written out stays where it is.
+            each.password()
+                    .filter(password -> password.startsWith("${"))
+                    .ifPresent(password -> line(2, "password: " + quoted(password)));
+            each.passwordFile().ifPresent(file -> line(2, "password_file: " + quoted(file)));
+            if (each.mayProve()) {
+                line(2, "prove: yes");
+            }
+        });
     }
 
     private void writeTable(Table table) {
@@ -275,6 +299,9 @@ public final class CharterWriter {
     }
 
     private String rows(RowsPlace rows) {
+        if (rows instanceof DatabaseRows database) {
+            return "{" + (database.isQuery() ? "query: " : "table: ") + quoted(database.relation()) + "}";
+        }
         String path = wayTo(rows);
         List<String> parts = new ArrayList<>(List.of("file: " + text(path)));
         if (rows instanceof DelimitedFiles files) {

@@ -6,6 +6,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import taxiomet.charter.Database;
+import taxiomet.charter.DatabaseRows;
 import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.JsonLines;
 import taxiomet.charter.Problem.Kind;
@@ -21,10 +23,13 @@ final class FilesReader {
     private static final List<String> DIALECT = List.of("delimiter", "quote", "encoding", "header", "null_words");
     private final Problems problems;
     private final Path folder;
+    private final Optional<Database> database;
     private DelimitedFiles defaults;
 
-    FilesReader(Problems problems, Path folder) {
+    /** @param database where tables without a file live */
+    FilesReader(Problems problems, Path folder, Optional<Database> database) {
         this.problems = problems;
+        this.database = database;
         this.folder = folder;
         this.defaults = new DelimitedFiles(folder, "", ',', '"', "UTF-8", true, Optional.empty(), List.of());
     }
@@ -50,10 +55,11 @@ final class FilesReader {
         }
         boolean hasFile =
                 map.entries().stream().anyMatch(entry -> entry.key().text().equals("file"));
-        List<String> known = new ArrayList<>(List.of("file", "fields"));
-        List<String> notYet = new ArrayList<>(List.of("sheet", "range", "query"));
-        // A table without a file is one of a server.
-        (hasFile ? known : notYet).add("table");
+        if (!hasFile && isInDatabase(map)) {
+            return inDatabase(map);
+        }
+        List<String> known = new ArrayList<>(List.of("file", "table", "fields"));
+        List<String> notYet = List.of("sheet", "range");
         known.addAll(DIALECT);
         Fields fields = new Fields(problems, map, "`rows`", known, notYet);
         if (notYet.stream().noneMatch(fields::has)) {
@@ -80,6 +86,32 @@ final class FilesReader {
                         "name a file that ends in .jsonl or .ndjson, or leave `fields` out"));
         return dialect(
                 fields, file.map(scalar -> requireNoDatabase(path, scalar)).orElse(path));
+    }
+
+    private static boolean isInDatabase(MapNode map) {
+        return map.entries().stream()
+                .map(entry -> entry.key().text())
+                .anyMatch(key -> key.equals("table") || key.equals("query"));
+    }
+
+    /** A table or a query without a file is one of the charter's database. */
+    private RowsPlace inDatabase(MapNode map) {
+        Fields fields = new Fields(problems, map, "`rows`", List.of("table", "query"), List.of());
+        if (database.isEmpty()) {
+            problems.meaning(
+                    map,
+                    "these rows live in a database, and the charter names none",
+                    "add `database: {url: \"jdbc:...\"}` at the top, or name a `file`");
+            return defaults;
+        }
+        boolean isQuery = fields.has("query");
+        if (isQuery && fields.has("table")) {
+            problems.meaning(map, "rows are those of a table or of a query", "leave one of them out");
+        }
+        String relation = fields.scalar(isQuery ? "query" : "table", "a text")
+                .map(this::requireNotEmpty)
+                .orElse("");
+        return new DatabaseRows(folder, database.get(), relation, isQuery, List.of());
     }
 
     private void refuse(Fields fields, String with, String key) {

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.Column;
 import taxiomet.charter.Condition;
+import taxiomet.charter.DatabaseRows;
 import taxiomet.charter.Expression;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
@@ -65,7 +66,9 @@ final class TableReader {
         this.table = new Table(
                 name.text(),
                 fields.text("schema"),
-                rows,
+                rows instanceof DatabaseRows inDatabase
+                        ? inDatabase.inOrderOf(primary.map(Key::columns).orElse(names))
+                        : rows,
                 columns,
                 primary,
                 uniqueKeys(names),

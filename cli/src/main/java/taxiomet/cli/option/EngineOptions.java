@@ -1,15 +1,18 @@
 package taxiomet.cli.option;
 
 import java.util.Locale;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import picocli.CommandLine.Option;
 import taxiomet.charter.Table;
 import taxiomet.cli.terminal.TemporaryFolder;
+import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
+import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.work.RunContext;
 
@@ -63,11 +66,14 @@ public final class EngineOptions {
         return bytes;
     }
 
-    /** Opens the rows of a table. */
-    public Function<Table, TableSource> open() {
+    /** Opens the rows of a table; databases stay open until the command is through. */
+    public Function<Table, TableSource> open(Terminal terminal) {
         if (chunk < 1) {
             throw new UsageException("--chunk is a number of bytes, at least 1");
         }
-        return table -> RowSources.open(table, chunk);
+        DatabaseSessions sessions = new DatabaseSessions(
+                name -> Optional.of(terminal.variable(name)).filter(value -> !value.isEmpty()));
+        terminal.atEnd(sessions::close);
+        return table -> RowSources.open(table, chunk, sessions);
     }
 }

@@ -1,6 +1,8 @@
 package taxiomet.cli.terminal;
 
 import java.io.PrintStream;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import taxiomet.reports.words.CellText;
@@ -17,6 +19,7 @@ public final class Terminal {
     private final Map<String, String> environment;
     private final PrintStream out;
     private final PrintStream err;
+    private final List<Runnable> atEnd = new ArrayList<>();
 
     private Terminal(Map<String, String> environment, PrintStream out, PrintStream err) {
         this.environment = environment;
@@ -103,6 +106,17 @@ public final class Terminal {
 
     private boolean isTerminal(String stream) {
         return environment.getOrDefault("TAXIOMET_TERMINALS", "").contains(stream);
+    }
+
+    /** Has something done when the command is through, whatever became of it. */
+    public void atEnd(Runnable what) {
+        atEnd.add(what);
+    }
+
+    /** The command is through. */
+    public void end() {
+        atEnd.forEach(Runnable::run);
+        atEnd.clear();
     }
 
     /** A variable of the environment; empty where it is not set. */

@@ -12,7 +12,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** A MariaDB that somebody has started, or that is started for the test out of an artefact. */
-final class MariadbServer extends RealServer {
+public final class MariadbServer extends RealServer {
     private static final Pattern LINK = Pattern.compile("CONSTRAINT `(\\w+)`");
     private static final Pattern KEY = Pattern.compile("(?:for|,) key '([^']+)'");
     private static final Pattern NOT_NULL = Pattern.compile("Column '(\\w+)' cannot be null");
@@ -32,12 +32,12 @@ final class MariadbServer extends RealServer {
     }
 
     /** Where another connection to it can be had. */
-    String address() {
+    public String address() {
         return address;
     }
 
     /** The server at the address that {@code -Dtaxiomet.mariadb} gives, or one of its own; empty, and said loudly, where none starts. */
-    static Optional<MariadbServer> started() throws SQLException {
+    public static Optional<MariadbServer> started() throws SQLException {
         String given = System.getProperty("taxiomet.mariadb", "");
         if (!given.isEmpty()) {
             return Optional.of(new MariadbServer(given));

@@ -16,7 +16,7 @@ import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
 
 /** A real database server that is asked what a change does. */
-abstract class RealServer implements AutoCloseable {
+public abstract class RealServer implements AutoCloseable {
     /** The session at hand. */
     Connection connection;
 

@@ -1,0 +1,56 @@
+package taxiomet.charter;
+
+import java.util.Locale;
+import java.util.Optional;
+import java.util.regex.Pattern;
+
+/**
+ * A database that rows live in, as a charter names it. Texts may hold {@code ${NAME}}, which stands for a variable of the environment; they
+ * are filled in when it is connected to, so that no result can hold what they stand for.
+ *
+ * @param url as JDBC has it
+ * @param user empty where the url or the driver knows
+ * @param password empty for none; never told
+ * @param passwordFile a file whose first line is the password, from the charter's folder on
+ * @param mayProve whether rehearsals may be proved in it
+ */
+public record Database(
+        String url, Optional<String> user, Optional<String> password, Optional<String> passwordFile, boolean mayProve) {
+    private static final Pattern USER_INFO = Pattern.compile("//[^/@?]*@");
+    private static final Pattern PARAMETERS = Pattern.compile("[?;].*", Pattern.DOTALL);
+
+    /** Whether a text is the address of one. */
+    public static boolean isAddress(String text) {
+        return text.toLowerCase(Locale.ROOT).startsWith("jdbc:");
+    }
+
+    /** A database of which the address is known, and nothing else. */
+    public static Database at(String url) {
+        return new Database(url, Optional.empty(), Optional.empty(), Optional.empty(), false);
+    }
+
+    /** The address without anything that could be a secret. */
+    public String shown() {
+        return PARAMETERS.matcher(USER_INFO.matcher(url).replaceFirst("//")).replaceFirst("");
+    }
+
+    /** The server that an address is of; empty for one that is not known. */
+    public Optional<Server> server() {
+        String lower = url.toLowerCase(Locale.ROOT);
+        if (lower.startsWith("jdbc:postgresql:")) {
+            return Optional.of(Server.POSTGRESQL);
+        } else if (lower.startsWith("jdbc:mariadb:") || lower.startsWith("jdbc:mysql:")) {
+            return Optional.of(Server.MARIADB);
+        } else if (lower.startsWith("jdbc:sqlite:")) {
+            return Optional.of(Server.SQLITE);
+        } else if (lower.startsWith("jdbc:sqlserver:")) {
+            return Optional.of(Server.SQLSERVER);
+        }
+        return lower.startsWith("jdbc:oracle:") ? Optional.of(Server.ORACLE) : Optional.empty();
+    }
+
+    @Override
+    public String toString() {
+        return shown();
+    }
+}
