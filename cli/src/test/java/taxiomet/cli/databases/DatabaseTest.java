@@ -1,0 +1,173 @@
+package taxiomet.cli.databases;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import taxiomet.cli.Program;
+
+/** Rows on a real PostgreSQL: typed, in views and queries, beside files, and what is said when they cannot be read. */
+class DatabaseTest {
+    private static EmbeddedPostgres server;
+
+    @TempDir
+    private Path folder;
+
+    @BeforeAll
+    static void start() throws IOException {
+        server = EmbeddedPostgres.start();
+    }
+
+    @AfterAll
+    static void stop() throws IOException {
+        server.close();
+    }
+
+    private static void sql(String... statements) throws SQLException {
+        try (Connection connection = server.getPostgresDatabase().getConnection();
+                Statement sql = connection.createStatement()) {
+            for (String statement : statements) {
+                sql.execute(statement);
+            }
+        }
+    }
+
+    @BeforeEach
+    void fill() throws SQLException {
+        sql(
+                "DROP SCHEMA IF EXISTS port CASCADE",
+                "CREATE SCHEMA port",
+                "CREATE TABLE port.\"Ship\" (imo bigint, name text, built date, weight numeric(12,3), on_sea boolean,"
+                        + " seen timestamptz, code uuid)",
+                "INSERT INTO port.\"Ship\" VALUES (1, E'tab\\tand\\\\slash\\nline', '1999-02-28', 12.500, true,"
+                        + " '2024-05-01 10:00:00+02', 'a0eebc99-9c0b-4ef8-bb6d-6bb9bd380a11'),"
+                        + " (2, '', NULL, -0.001, false, NULL, NULL), (2, '\\N', '2024-01-01', NULL, NULL, NULL, NULL)",
+                "CREATE TABLE port.call (no integer, ship bigint)",
+                "INSERT INTO port.call SELECT i, 1 + i % 3 FROM generate_series(1, 3000) i",
+                "CREATE VIEW port.late AS SELECT no, ship FROM port.call WHERE no > 2990");
+    }
+
+    private Path charter(String call, String more) throws IOException {
+        Path charter = folder.resolve("charter.yaml");
+        Files.writeString(
+                charter, """
+                charter: 1
+                database: {url: "%s", user: "${PORT_USER}"%s}
+                tables:
+                  ship:
+                    rows: {table: port.Ship}
+                    columns:
+                      imo: bigint
+                      name: text
+                      built: date
+                      weight: numeric(12,3)
+                      on_sea: boolean
+                      seen: timestamp with time zone
+                      code: uuid
+                    primary_key: imo
+                  call:
+                    rows: %s
+                    columns: {no: integer, ship: bigint}
+                    primary_key: no
+                    foreign_keys: {call_ship: {columns: ship, references: ship}}
+                """.formatted("jdbc:postgresql://localhost:" + server.getPort() + "/postgres", more, call));
+        return charter;
+    }
+
+    private static Program as(String user, String... arguments) {
+        return Program.run(Map.of("PORT_USER", user), arguments);
+    }
+
+    private Program check(Path charter) {
+        return as("postgres", "check", charter.toString(), "--json");
+    }
+
+    private static String summary(Program check) throws IOException {
+        StringBuilder summary = new StringBuilder();
+        check.json()
+                .get("findings")
+                .forEach(each -> summary.append(each.get("finding").asText())
+                        .append(' ')
+                        .append(each.get("table").asText())
+                        .append(' ')
+                        .append(each.get("rows").asLong())
+                        .append("; "));
+        return summary.toString();
+    }
+
+    @Test
+    void typed_values_and_odd_texts_come_as_they_are() throws Exception {
+        Path charter = charter("{table: port.call}", "");
+        Program check = check(charter);
+        assertThat(check.status()).as(check.err()).isEqualTo(1);
+        assertThat(summary(check)).isEqualTo("duplicate ship 2; orphan call 1000; ");
+
+        String ship = as("postgres", "trace", charter.toString(), "ship", "1").out();
+        assertThat(ship)
+                .contains("tab\\tand\\slash\\nline", "1999-02-28", "12.500", "2024-05-01 08:00:00+00")
+                .contains("a0eebc99-9c0b-4ef8-bb6d-6bb9bd380a11");
+    }
+
+    @Test
+    void views_and_queries_and_files_stand_in_one_charter() throws Exception {
+        assertThat(summary(check(charter("{table: port.late}", "")))).isEqualTo("duplicate ship 2; orphan call 3; ");
+        assertThat(summary(check(charter("{query: \"SELECT no, ship FROM port.call WHERE no <= 3;\"}", ""))))
+                .isEqualTo("duplicate ship 2; orphan call 1; ");
+        Files.writeString(folder.resolve("call.csv"), "no,ship\n1,1\n2,77\n");
+        assertThat(summary(check(charter("call.csv", "")))).isEqualTo("duplicate ship 2; orphan call 1; ");
+    }
+
+    @Test
+    void a_charter_of_a_database_is_written_again_as_it_was() throws Exception {
+        Path charter = charter("{table: port.call}", ", password: \"${PORT_PASSWORD}\"");
+        Path copy = folder.resolve("copy.yaml");
+        Program vet = as("postgres", "vet", charter.toString(), "--write-charter", copy.toString());
+        assertThat(vet.err()).contains("copy.yaml");
+        assertThat(copy).content().contains("user: \"${PORT_USER}\"", "password: \"${PORT_PASSWORD}\"", "port.Ship");
+    }
+
+    @Test
+    void what_cannot_be_read_is_said_with_the_way_out_and_no_secret() throws Exception {
+        Path charter = charter("{table: port.call}", "");
+        Program unset = Program.run("check", charter.toString());
+        assertThat(unset.status()).isEqualTo(3);
+        assertThat(unset.err()).contains("variable PORT_USER", "is not set");
+        assertThat(as("nobody_here", "check", charter.toString()).err()).contains("does not let the user in");
+
+        sql("DROP ROLE IF EXISTS reader", "CREATE ROLE reader LOGIN", "GRANT USAGE ON SCHEMA port TO reader");
+        Program right = as("reader", "check", charter.toString());
+        assertThat(right.status()).isEqualTo(3);
+        assertThat(right.err()).contains("may not read it", "SELECT granted");
+
+        Program table = check(charter("{table: port.cal}", ""));
+        assertThat(table.status()).isEqualTo(3);
+        assertThat(table.err()).contains("no table or view `port.cal`", "did you mean `port.call`?");
+        sql("ALTER TABLE port.call RENAME ship TO vessel");
+        assertThat(check(charter("{table: port.call}", "")).err()).contains("has no column `ship`", "`vessel`");
+
+        String secret = "swordfish-" + System.nanoTime();
+        Path elsewhere = folder.resolve("elsewhere.yaml");
+        Files.writeString(
+                elsewhere,
+                Files.readString(charter)
+                        .replaceFirst(
+                                "url: \"[^\"]*\"",
+                                "url: \"jdbc:postgresql://mia:" + secret + "@localhost:1/port?password=" + secret
+                                        + "\", password: \"" + secret + "\""));
+        Program away = check(elsewhere);
+        assertThat(away.status()).isEqualTo(3);
+        assertThat(away.err()).contains("jdbc:postgresql://localhost:1/port", "cannot be reached");
+        assertThat(away.err() + away.out()).doesNotContain(secret);
+    }
+}
