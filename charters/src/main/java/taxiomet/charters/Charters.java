@@ -9,12 +9,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.Condition;
 import taxiomet.charter.DatabaseAddress;
 import taxiomet.charter.Problem;
+import taxiomet.charter.RowsPlace;
+import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.charters.ddl.SchemaReader;
 import taxiomet.charters.input.InputFile;
@@ -47,6 +50,31 @@ public final class Charters {
         }
         Path folder = rows.orElseGet(() -> file.toAbsolutePath().getParent());
         return SchemaReader.read(file, new String(bytes, StandardCharsets.UTF_8), folder);
+    }
+
+    /**
+     * Makes a charter of what a database's catalogue declares.
+     *
+     * @param name what it is called in messages
+     * @param script the catalogue as CREATE and ALTER statements
+     * @param server whose behaviour the charter follows, where it is one that is rehearsed
+     * @param rows gives the place of a table's rows
+     * @throws CharterException with all problems
+     */
+    public static ReadCharter ofCatalogue(String name, String script, Server server, Function<Table, RowsPlace> rows)
+            throws CharterException {
+        ReadCharter read = SchemaReader.read(Path.of(name), script, Path.of("").toAbsolutePath());
+        Charter declared = read.charter();
+        List<Table> tables = declared.tables().stream()
+                .map(table -> table.withRows(rows.apply(table)))
+                .toList();
+        Charter whole = new Charter(
+                name,
+                tables,
+                server.isRehearsed() ? server : Server.STANDARD,
+                Charter.ordered(declared.with(tables).links(), declared.linkOrder()),
+                declared.notRead());
+        return new ReadCharter(whole, read.places(), read.remarks());
     }
 
     /**

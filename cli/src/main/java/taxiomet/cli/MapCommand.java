@@ -138,7 +138,7 @@ final class MapCommand implements Callable<Integer> {
             outputs.claim(Outputs.JSON);
         }
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("svg", "html", "md", "json"));
-        Charter charter = source.read(charterFile).charter();
+        Charter charter = source.read(charterFile, terminal).charter();
         if (around != null) {
             TableNames.require(charter, around);
         }

@@ -123,7 +123,7 @@ final class VetCommand implements Callable<Integer> {
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "html"));
         Optional<CharterOutput> charterOutput =
                 Optional.ofNullable(writeCharter).map(file -> new CharterOutput(outputs, file));
-        ReadCharter read = source.read(charterFile);
+        ReadCharter read = source.read(charterFile, terminal);
         if (around != null) {
             TableNames.require(read.charter(), around);
         }

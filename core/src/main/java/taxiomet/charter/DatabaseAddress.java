@@ -1,5 +1,6 @@
 package taxiomet.charter;
 
+import java.util.Locale;
 import java.util.regex.Pattern;
 
 /** The address of a database, or of a file elsewhere, where a file is expected. */
@@ -25,6 +26,9 @@ public final class DatabaseAddress {
 
     /** An address as it was written, though it was taken for a path since. */
     public static String shown(String text) {
+        if (text.toLowerCase(Locale.ROOT).startsWith("jdbc:sqlite:")) {
+            return text;
+        }
         return text.replaceFirst("^([a-zA-Z][a-zA-Z0-9+.:-]*:)/([^/])", "$1//$2");
     }
 }

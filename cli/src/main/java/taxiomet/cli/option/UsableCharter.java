@@ -38,7 +38,7 @@ public final class UsableCharter {
      * @throws CharterException with all errors in it that concern rows
      */
     public Charter forCheck() throws CharterException {
-        ReadCharter read = source.read(file);
+        ReadCharter read = source.read(file, terminal);
         List<Problem> errors = errors(read, false);
         if (!errors.isEmpty() && !isQuiet) {
             errors.forEach(error -> terminal.say(error.toString()));
@@ -54,7 +54,7 @@ public final class UsableCharter {
      * @throws CharterException with all errors in it that have to do with other things
      */
     public Charter forRehearsal(Server behaviour) throws CharterException {
-        ReadCharter read = source.read(file);
+        ReadCharter read = source.read(file, terminal);
         Server whose = behaviour == null ? read.charter().behavesAs() : behaviour;
         errors(read, whose == Server.SQLITE);
         return charter(read);

@@ -2,6 +2,7 @@ package taxiomet.cli.terminal;
 
 import java.io.PrintStream;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -29,7 +30,7 @@ public final class Terminal {
 
     /** @param environment the variables that the launcher sets, and those that users set to say what they like */
     public static Terminal of(Map<String, String> environment, PrintStream out, PrintStream err) {
-        return new Terminal(Map.copyOf(environment), out, err);
+        return new Terminal(new HashMap<>(environment), out, err);
     }
 
     public PrintStream out() {
@@ -117,6 +118,11 @@ public final class Terminal {
     public void end() {
         atEnd.forEach(Runnable::run);
         atEnd.clear();
+    }
+
+    /** Sets a variable for this run. */
+    public void setVariable(String name, String value) {
+        environment.put(name, value);
     }
 
     /** A variable of the environment; empty where it is not set. */

@@ -46,7 +46,7 @@ final class DatabaseSession implements AutoCloseable {
         }
     }
 
-    private static Server serverOf(Connection connection) throws SQLException {
+    static Server serverOf(Connection connection) throws SQLException {
         String product = connection.getMetaData().getDatabaseProductName().toLowerCase(Locale.ROOT);
         if (product.contains("postgresql")) {
             return Server.POSTGRESQL;

@@ -1,0 +1,114 @@
+package taxiomet.sources.jdbc;
+
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import taxiomet.charter.Database;
+import taxiomet.charter.Server;
+import taxiomet.rows.ColumnNames;
+import taxiomet.rows.SourceException;
+
+/**
+ * What a database's catalogue declares, as a script of CREATE and ALTER statements in the server's own words: whoever reads schemas reads
+ * catalogues.
+ *
+ * @param sql the script
+ * @param server whose catalogue it is
+ */
+public record CatalogueScript(String sql, Server server) {
+    /**
+     * Reads a catalogue.
+     *
+     * @param folder where a password file is sought
+     * @param environment gives variables
+     * @param schemas those whose tables are wanted; empty for those of the connection
+     * @throws SourceException when it cannot be read, or holds no table
+     */
+    public static CatalogueScript of(
+            Database database, Path folder, Function<String, Optional<String>> environment, List<String> schemas) {
+        try (Connection connection =
+                new Login(database, folder, environment).connected().connect()) {
+            Server server = DatabaseSession.serverOf(connection);
+            List<String> statements = switch (server) {
+                case POSTGRESQL -> new PostgresCatalogue(connection, schemas).statements();
+                case MARIADB -> ofMariadb(connection, database, schemas);
+                case SQLITE -> ofSqlite(connection);
+                default -> new JdbcCatalogue(connection, schemas).statements();
+            };
+            if (statements.stream().noneMatch(each -> each.startsWith("CREATE TABLE"))) {
+                throw new SourceException(
+                        database.shown(),
+                        schemas.isEmpty()
+                                ? "there is no table that the user may see"
+                                : "there is no table in " + ColumnNames.listed(schemas),
+                        "name another --schema, or have rights granted");
+            }
+            return new CatalogueScript(String.join(";\n", statements) + ";\n", server);
+        } catch (SQLException e) {
+            throw Refusals.of(database, "", e);
+        }
+    }
+
+    static List<String> texts(Connection connection, String query, Object... values) throws SQLException {
+        List<String> texts = new ArrayList<>();
+        try (PreparedStatement statement = connection.prepareStatement(query)) {
+            for (int i = 0; i < values.length; i++) {
+                statement.setObject(i + 1, values[i]);
+            }
+            try (ResultSet result = statement.executeQuery()) {
+                while (result.next()) {
+                    texts.add(result.getString(1));
+                }
+            }
+        }
+        return texts;
+    }
+
+    private static List<String> ofMariadb(Connection connection, Database database, List<String> schemas)
+            throws SQLException {
+        SqlNames names = SqlNames.of(Server.MARIADB);
+        List<String> wanted = schemas.isEmpty() ? texts(connection, "SELECT database()") : schemas;
+        List<String> statements = new ArrayList<>();
+        for (String schema : wanted) {
+            if (schema == null) {
+                throw new SourceException(
+                        database.shown(), "the address names no database", "add one to it, or name a --schema");
+            }
+            for (String table : texts(
+                    connection,
+                    "SELECT table_name FROM information_schema.tables WHERE table_schema = ?"
+                            + " AND table_type = 'BASE TABLE' ORDER BY table_name",
+                    schema)) {
+                String called = names.quoted(schema) + "." + names.quoted(table);
+                try (Statement statement = connection.createStatement();
+                        ResultSet result = statement.executeQuery("SHOW CREATE TABLE " + called)) {
+                    result.next();
+                    String created = result.getString(2);
+                    statements.add(
+                            schemas.isEmpty()
+                                    ? created
+                                    : created.replaceFirst(
+                                            "^CREATE TABLE ",
+                                            "CREATE TABLE "
+                                                    + java.util.regex.Matcher.quoteReplacement(
+                                                            names.quoted(schema) + ".")));
+                }
+            }
+        }
+        return statements;
+    }
+
+    private static List<String> ofSqlite(Connection connection) throws SQLException {
+        return texts(
+                connection,
+                "SELECT sql FROM sqlite_schema WHERE sql IS NOT NULL AND type IN ('table', 'index')"
+                        + " AND name NOT LIKE 'sqlite!_%' ESCAPE '!' ORDER BY type DESC, rootpage, name");
+    }
+}
