@@ -21,6 +21,7 @@ import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.charters.ddl.SchemaReader;
 import taxiomet.charters.input.InputFile;
+import taxiomet.charters.input.Place;
 import taxiomet.charters.input.ReadCharter;
 import taxiomet.charters.sql.ExpressionException;
 import taxiomet.charters.sql.ExpressionReader;
@@ -74,7 +75,9 @@ public final class Charters {
                 server.isRehearsed() ? server : Server.STANDARD,
                 Charter.ordered(declared.with(tables).links(), declared.linkOrder()),
                 declared.notRead());
-        return new ReadCharter(whole, read.places(), read.remarks());
+        // Lines of the script are nobody's: a declaration is named by its table.
+        return new ReadCharter(
+                whole, path -> new Place(path.size() > 1 ? name + ", " + path.get(1) : name, 0, 0), read.remarks());
     }
 
     /**

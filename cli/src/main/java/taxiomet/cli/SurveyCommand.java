@@ -6,15 +6,23 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import taxiomet.charter.Charter;
+import taxiomet.charter.CharterException;
+import taxiomet.charter.Column;
+import taxiomet.charter.Database;
+import taxiomet.charter.DatabaseAddress;
 import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.ForeignKey;
 import taxiomet.charter.NearestWord;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.cli.option.CommonOptions;
+import taxiomet.cli.option.DatabaseOptions;
 import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
@@ -140,6 +148,9 @@ final class SurveyCommand implements Callable<Integer> {
     private boolean json;
 
     @Mixin
+    private DatabaseOptions database;
+
+    @Mixin
     private OutputOptions output;
 
     @Mixin
@@ -156,7 +167,7 @@ final class SurveyCommand implements Callable<Integer> {
     }
 
     @Override
-    public Integer call() throws IOException {
+    public Integer call() throws IOException, CharterException {
         if (width < 1 || width > WIDEST) {
             throw new UsageException("--key-columns is a number from 1 to " + WIDEST);
         }
@@ -176,7 +187,10 @@ final class SurveyCommand implements Callable<Integer> {
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "html"));
         Optional<CharterOutput> charterOutput =
                 Optional.ofNullable(writeCharter).map(file -> new CharterOutput(outputs, file));
-        DataFiles.Found all = DataFiles.find(data, delimiterGiven(), encodingGiven());
+        Optional<Charter> declared = declared();
+        DataFiles.Found all = declared.isPresent()
+                ? new DataFiles.Found(tablesOf(declared.get()), List.of())
+                : DataFiles.find(data, delimiterGiven(), encodingGiven());
         List<FoundTable> found = all.tables();
         if (!all.passedOver().isEmpty() && !output.isQuiet()) {
             terminal.say("passed over: " + String.join(", ", all.passedOver()));
@@ -202,7 +216,8 @@ final class SurveyCommand implements Callable<Integer> {
                     new SurveyOptions(width, sample, EXAMPLES),
                     engine.open(terminal),
                     engine.context().toldTo(showsProgress ? bar : CheckProgress.NONE));
-            charterOutput.ifPresent(output -> output.write(result.draft(), result.comments(), result.perhaps()));
+            charterOutput.ifPresent(
+                    file -> file.write(declared.orElse(result.draft()), result.comments(), perhaps(result, declared)));
             Provenance provenance = Version.provenance("");
             reportFiles.write((format, file) -> {
                 if (format.equals("html")) {
@@ -243,6 +258,43 @@ final class SurveyCommand implements Callable<Integer> {
         }
     }
 
+    /** What the catalogue of a database declares, where one is surveyed. */
+    private Optional<Charter> declared() throws CharterException {
+        String address = DatabaseAddress.shown(data.get(0).toString());
+        if (!Database.isAddress(address)) {
+            database.requireNone();
+            return Optional.empty();
+        }
+        if (data.size() > 1) {
+            throw new UsageException("a database is surveyed alone: name its address, and no other place");
+        }
+        return Optional.of(database.charter(address, terminal).charter());
+    }
+
+    private static List<FoundTable> tablesOf(Charter declared) {
+        return declared.tables().stream()
+                .map(table -> new FoundTable(
+                        table.name(),
+                        table.rows(),
+                        table.columns().stream().map(Column::name).toList(),
+                        List.of()))
+                .toList();
+    }
+
+    /** Links that may be meant: beside those that a catalogue declares also those that a draft would declare. */
+    private static List<ForeignKey> perhaps(SurveyResult result, Optional<Charter> declared) {
+        if (declared.isEmpty()) {
+            return result.perhaps();
+        }
+        Charter known = declared.get();
+        return Stream.concat(result.draft().links().stream(), result.perhaps().stream())
+                .filter(link -> known.links().stream()
+                        .noneMatch(other -> other.child().equals(link.child())
+                                && (other.columns().equals(link.columns())
+                                        || other.name().equals(link.name()))))
+                .toList();
+    }
+
     private Optional<Character> delimiterGiven() {
         if (delimiter == null) {
             return Optional.empty();
@@ -264,6 +316,10 @@ final class SurveyCommand implements Callable<Integer> {
     }
 
     private static String titleOf(Path first) {
+        String address = DatabaseAddress.shown(first.toString());
+        if (Database.isAddress(address)) {
+            return Database.at(address).shown();
+        }
         Path name = first.toAbsolutePath().normalize().getFileName();
         return name == null ? "survey" : name.toString();
     }

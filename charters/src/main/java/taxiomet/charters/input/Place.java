@@ -6,7 +6,7 @@ import taxiomet.charter.Problem;
  * Where something stands in the file that declares it.
  *
  * @param file as the user named it
- * @param line from 1
+ * @param line from 1; 0 where there are no lines
  * @param column from 1, in characters
  */
 public record Place(String file, int line, int column) {
@@ -18,6 +18,6 @@ public record Place(String file, int line, int column) {
     /** The place as editors and compilers write it. */
     @Override
     public String toString() {
-        return file + ":" + line + ":" + column;
+        return line == 0 ? file : file + ":" + line + ":" + column;
     }
 }

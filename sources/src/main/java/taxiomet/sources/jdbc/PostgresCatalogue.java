@@ -77,7 +77,8 @@ final class PostgresCatalogue {
         List<String> columns = new ArrayList<>();
         String[] last = new String[1];
         each(
-                "SELECT n.nspname, c.relname, a.attname, format_type(a.atttypid, a.atttypmod), a.attnotnull,"
+                "SELECT n.nspname, c.relname, a.attname, format_type(a.atttypid, a.atttypmod), a.attnotnull AND NOT EXISTS"
+                        + " (SELECT 1 FROM pg_constraint k WHERE k.conrelid = c.oid AND k.contype = 'p' AND a.attnum = ANY (k.conkey)),"
                         + " pg_get_expr(d.adbin, d.adrelid), a.attidentity::text, a.attgenerated::text"
                         + " FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace"
                         + " JOIN pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped"
