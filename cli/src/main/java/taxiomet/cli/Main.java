@@ -94,6 +94,7 @@ public final class Main {
             case "trace" -> commands.addSubcommand(new TraceCommand(terminal));
             case "roster" -> commands.addSubcommand(new RosterCommand(terminal));
             case "map" -> commands.addSubcommand(new MapCommand(terminal));
+            case "ddl" -> commands.addSubcommand(new DdlCommand(terminal));
             case "rehearse" -> commands.addSubcommand(new RehearseCommand(terminal));
             case "demo" -> commands.addSubcommand(new DemoCommand(terminal));
             default -> {
@@ -104,6 +105,7 @@ public final class Main {
                 commands.addSubcommand(new RosterCommand(terminal));
                 commands.addSubcommand(new RehearseCommand(terminal));
                 commands.addSubcommand(new MapCommand(terminal));
+                commands.addSubcommand(new DdlCommand(terminal));
                 commands.addSubcommand(new MeaningCommand(terminal));
                 commands.addSubcommand(new DemoCommand(terminal));
                 commands.addSubcommand(new HelpCommand());

@@ -33,7 +33,7 @@ public enum OptionGroup {
             "--key-columns",
             "--delimiter",
             "--encoding"),
-    RULES("Under which rules", "--server", "--deferred", "--all-or-nothing", "--now", "--try"),
+    RULES("Under which rules", "--server", "--tables", "--deferred", "--all-or-nothing", "--now", "--try"),
     SHOWN(
             "What is shown",
             "--full",
@@ -46,6 +46,8 @@ public enum OptionGroup {
             "--up",
             "--down",
             "--compare-actions",
+            "--queries",
+            "--back",
             "--json",
             "--quiet",
             "--color",

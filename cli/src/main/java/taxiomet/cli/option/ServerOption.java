@@ -46,6 +46,15 @@ public final class ServerOption {
     }
 
     /** For completion. */
+    public static final class Written extends WordList {
+        private static final long serialVersionUID = 1;
+
+        public Written() {
+            super(Server.words(Server::isWritten));
+        }
+    }
+
+    /** For completion. */
     public static final class Vetted extends WordList {
         private static final long serialVersionUID = 1;
 
