@@ -1,6 +1,7 @@
 package taxiomet.charter;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -32,5 +33,30 @@ public record DatabaseRows(Path folder, Database database, String relation, bool
                 ? relation
                 : "(" + (query.length() > MOST_OF_QUERY ? query.substring(0, MOST_OF_QUERY) + "..." : query) + ")";
         return database.shown() + ", " + called;
+    }
+
+    /** The parts of the table's name, its schema first; in the relation dots stand between them, and double quotes around one with a dot. */
+    public List<String> parts() {
+        List<String> parts = new ArrayList<>();
+        StringBuilder part = new StringBuilder();
+        boolean isQuoted = false;
+        for (int i = 0; i < relation.length(); i++) {
+            char c = relation.charAt(i);
+            if (c == '"') {
+                if (isQuoted && i + 1 < relation.length() && relation.charAt(i + 1) == '"') {
+                    part.append(c);
+                    i++;
+                } else {
+                    isQuoted = !isQuoted;
+                }
+            } else if (c == '.' && !isQuoted) {
+                parts.add(part.toString());
+                part.setLength(0);
+            } else {
+                part.append(c);
+            }
+        }
+        parts.add(part.toString());
+        return parts;
     }
 }

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.Column.Generated;
@@ -135,17 +136,26 @@ public final class SchemaPlan {
         ordered.add(table);
     }
 
-    /** The table's name in statements: where its rows live, else its own. */
-    private String name(Table table) {
+    /** The parts of the table's name in statements: where its rows live, else its own. */
+    private static List<String> parts(Table table) {
         if (table.rows() instanceof DatabaseRows rows && !rows.isQuery()) {
-            return java.util.Arrays.stream(rows.relation().split("\\.(?=(?:[^\"]*\"[^\"]*\")*[^\"]*$)"))
-                    .map(part -> part.startsWith("\"") && part.endsWith("\"") && part.length() > 1
-                            ? part.substring(1, part.length() - 1).replace("\"\"", "\"")
-                            : part)
-                    .map(dialect::name)
-                    .collect(Collectors.joining("."));
+            return rows.parts();
         }
-        return table.schema().map(schema -> dialect.name(schema) + ".").orElse("") + dialect.name(table.name());
+        return Stream.concat(table.schema().stream(), Stream.of(table.name())).toList();
+    }
+
+    private String name(Table table) {
+        return parts(table).stream().map(dialect::name).collect(Collectors.joining("."));
+    }
+
+    /** What stands before the name of an index of the table, which lives in the schema of its table. */
+    private String schemaOf(Table table) {
+        List<String> parts = parts(table);
+        return dialect != Dialect.POSTGRESQL
+                ? ""
+                : parts.subList(0, parts.size() - 1).stream()
+                        .map(part -> dialect.name(part) + ".")
+                        .collect(Collectors.joining());
     }
 
     private String names(List<String> columns) {
@@ -319,11 +329,8 @@ public final class SchemaPlan {
                 : "ALTER TABLE " + name(table) + " ADD "
                         + (key.isPrimary() && dialect == Dialect.MARIADB ? "" : "CONSTRAINT " + name)
                         + (key.isPrimary() ? " PRIMARY KEY (" : " UNIQUE" + nulls + " (") + names(key.columns()) + ")";
-        String schema = name(table).contains(".") && dialect == Dialect.POSTGRESQL
-                ? name(table).substring(0, name(table).lastIndexOf('.') + 1)
-                : "";
         String back = isIndex
-                ? "DROP INDEX " + schema + name + (dialect == Dialect.MARIADB ? " ON " + name(table) : "")
+                ? "DROP INDEX " + schemaOf(table) + name + (dialect == Dialect.MARIADB ? " ON " + name(table) : "")
                 : dialect == Dialect.MARIADB
                         ? "ALTER TABLE " + name(table) + (key.isPrimary() ? " DROP PRIMARY KEY" : " DROP INDEX " + name)
                         : "ALTER TABLE " + name(table) + " DROP CONSTRAINT " + name;
@@ -413,12 +420,33 @@ public final class SchemaPlan {
     }
 
     private Optional<String> condition(Table table, Rule rule) {
+        Set<String> read = new LinkedHashSet<>();
+        for (int column : rule.condition().columnsRead()) {
+            read.add(table.columns().get(column).name());
+        }
+        Optional<ForeignKey> writing = table.links().stream()
+                .filter(link -> dialect == Dialect.MARIADB && link.isEnforced() && writes(link))
+                .filter(link -> link.columns().stream().anyMatch(read::contains))
+                .findFirst();
+        if (writing.isPresent()) {
+            left.add(new LeftOut(
+                    "the rule " + rule.name() + " of " + table.name(),
+                    server.title() + " takes no CHECK over columns that an action writes, as that of "
+                            + writing.get().name() + " does"));
+            return Optional.empty();
+        }
         try {
             return Optional.of(bracketed(new ExpressionSql(dialect, table).of(rule.condition())));
         } catch (Unsaid e) {
             left.add(new LeftOut("the rule " + rule.name() + " of " + table.name(), e.getMessage()));
             return Optional.empty();
         }
+    }
+
+    private static boolean writes(ForeignKey link) {
+        return link.onDelete().name() == ActionName.SET_NULL
+                || link.onUpdate().name() == ActionName.SET_NULL
+                || link.onUpdate().name() == ActionName.CASCADE;
     }
 
     private static String bracketed(String sql) {
@@ -474,9 +502,6 @@ public final class SchemaPlan {
         }
         String name = dialect.name(different(table.name() + "_" + link.name() + "_idx", table.name(), namesOfKeys));
         boolean isBeside = dialect == Dialect.POSTGRESQL && !makes(table);
-        String schema = name(table).contains(".") && dialect == Dialect.POSTGRESQL
-                ? name(table).substring(0, name(table).lastIndexOf('.') + 1)
-                : "";
         steps.add(new SchemaStep(
                 "an index by which rows of " + table.name() + " are found over " + link.name(),
                 isBeside
@@ -484,7 +509,7 @@ public final class SchemaPlan {
                         : "locks " + table.name() + " against changes while it is built",
                 List.of("CREATE INDEX " + (isBeside ? "CONCURRENTLY " : "") + name + " ON " + name(table) + " ("
                         + names(link.columns()) + ")"),
-                List.of("DROP INDEX " + schema + name),
+                List.of("DROP INDEX " + schemaOf(table) + name),
                 Optional.empty(),
                 path(table, "foreign_keys", link.name(), "columns")));
     }

@@ -90,7 +90,7 @@ public record CatalogueScript(String sql, Server server) {
                 try (Statement statement = connection.createStatement();
                         ResultSet result = statement.executeQuery("SHOW CREATE TABLE " + called)) {
                     result.next();
-                    String created = result.getString(2);
+                    String created = withoutEscapes(result.getString(2));
                     statements.add(
                             schemas.isEmpty()
                                     ? created
@@ -103,6 +103,35 @@ public record CatalogueScript(String sql, Server server) {
             }
         }
         return statements;
+    }
+
+    /** The statement with its texts as standard SQL writes them: a backslash is a letter like any other there. */
+    static String withoutEscapes(String created) {
+        StringBuilder plain = new StringBuilder();
+        char quote = 0;
+        for (int i = 0; i < created.length(); i++) {
+            char c = created.charAt(i);
+            if (quote == '\'' && c == '\\' && i + 1 < created.length()) {
+                char next = created.charAt(++i);
+                plain.append(
+                        switch (next) {
+                            case 'n' -> "\n";
+                            case 'r' -> "\r";
+                            case 't' -> "\t";
+                            case '0' -> "\0";
+                            case '\'' -> "''";
+                            default -> String.valueOf(next);
+                        });
+                continue;
+            }
+            if (quote == 0 && (c == '\'' || c == '`' || c == '"')) {
+                quote = c;
+            } else if (c == quote) {
+                quote = 0;
+            }
+            plain.append(c);
+        }
+        return plain.toString();
     }
 
     private static List<String> ofSqlite(Connection connection) throws SQLException {

@@ -20,8 +20,8 @@ final class Catalogues {
     private Catalogues() {}
 
     /** The columns of a table's primary key, in its order; none where it has none. */
-    static List<String> keyOf(Connection connection, String relation) throws SQLException {
-        List<String> parts = SqlNames.parts(relation);
+    static List<String> keyOf(Connection connection, DatabaseRows rows) throws SQLException {
+        List<String> parts = rows.parts();
         String table = parts.get(parts.size() - 1);
         String schema = parts.size() > 1 ? parts.get(parts.size() - 2) : null;
         DatabaseMetaData metadata = connection.getMetaData();
@@ -42,7 +42,7 @@ final class Catalogues {
         if (server != Server.MARIADB || rows.isQuery()) {
             return 0;
         }
-        List<String> parts = SqlNames.parts(rows.relation());
+        List<String> parts = rows.parts();
         try (PreparedStatement statement = connection.prepareStatement(
                 "SELECT data_length FROM information_schema.tables WHERE table_schema = coalesce(?, database())"
                         + " AND table_name = ?")) {

@@ -46,18 +46,14 @@ public final class JdbcSource implements TableSource {
         SqlNames names = SqlNames.of(session.server());
         String from = rows.isQuery()
                 ? "(" + rows.relation().strip().replaceAll(";\\s*$", "") + ") asked"
-                : String.join(
-                        ".",
-                        SqlNames.parts(rows.relation()).stream()
-                                .map(names::quoted)
-                                .toList());
+                : String.join(".", rows.parts().stream().map(names::quoted).toList());
         Connection connection = session.take();
         try {
             requireColumns(columnsThere(connection, from));
             if (session.server() == Server.POSTGRESQL) {
                 relation = new CopiedRows(session, rows, from, rows.order());
             } else {
-                List<String> key = rows.isQuery() ? List.of() : Catalogues.keyOf(connection, rows.relation());
+                List<String> key = rows.isQuery() ? List.of() : Catalogues.keyOf(connection, rows);
                 relation = new PagedRows(
                         session, from, key, rows.order(), Catalogues.bytesOf(connection, session.server(), rows));
             }
