@@ -6,6 +6,7 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import taxiomet.charter.Column;
@@ -92,6 +93,18 @@ final class ExpressionSql {
             return like(e);
         }
         throw new Unsaid("it asks for other rows, which no CHECK can");
+    }
+
+    /** What the expression divides by, those within others first. */
+    List<String> divisors(Expression expression) throws Unsaid {
+        List<String> divisors = new ArrayList<>();
+        for (Expression operand : expression.operands()) {
+            divisors.addAll(divisors(operand));
+        }
+        if (expression instanceof Arithmetic e && e.operator() == Expression.Operator.DIVIDED_BY) {
+            divisors.add(of(e.right()));
+        }
+        return divisors;
     }
 
     private String all(List<Expression> some, String between) throws Unsaid {

@@ -404,6 +404,7 @@ public final class SchemaPlan {
                     table,
                     check.name.length() > LONGEST_NAME ? check.name.substring(0, LONGEST_NAME) : check.name,
                     "(" + check.condition + ")",
+                    "NOT (" + check.condition + ")",
                     check.what,
                     path(table, "columns", column.name(), check.name.endsWith("_values") ? "values" : "length"));
         }
@@ -457,12 +458,31 @@ public final class SchemaPlan {
         List<String> path = path(table, "rules", rule.name());
         if (!isThere(path)) {
             condition(table, rule)
-                    .ifPresent(sql ->
-                            addCheck(table, rule.name(), sql, "the rule " + rule.name() + " of " + table.name(), path));
+                    .ifPresent(sql -> addCheck(
+                            table,
+                            rule.name(),
+                            sql,
+                            broken(table, rule, sql),
+                            "the rule " + rule.name() + " of " + table.name(),
+                            path));
         }
     }
 
-    private void addCheck(Table table, String name, String condition, String what, List<String> path) {
+    /** True for rows that break a rule; a division by zero breaks it, and would end a query. */
+    private String broken(Table table, Rule rule, String sql) {
+        try {
+            String zero = new ExpressionSql(dialect, table)
+                    .divisors(rule.condition()).stream()
+                            .distinct()
+                            .map(divisor -> " WHEN " + divisor + " = 0 THEN TRUE")
+                            .collect(Collectors.joining());
+            return zero.isEmpty() ? "NOT " + sql : "CASE" + zero + " ELSE NOT " + sql + " END";
+        } catch (Unsaid e) {
+            throw new IllegalStateException("the rule was said as a whole", e);
+        }
+    }
+
+    private void addCheck(Table table, String name, String condition, String broken, String what, List<String> path) {
         if (isThere(path)) {
             return;
         }
@@ -483,7 +503,7 @@ public final class SchemaPlan {
                                 "ALTER TABLE " + name(table) + " VALIDATE CONSTRAINT " + dialect.name(name))
                         : List.of(add),
                 List.of("ALTER TABLE " + name(table) + " DROP CONSTRAINT " + dialect.name(name)),
-                Optional.of("SELECT * FROM " + name(table) + " WHERE NOT " + condition),
+                Optional.of("SELECT * FROM " + name(table) + " WHERE " + broken),
                 path));
     }
 
