@@ -5,6 +5,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -26,6 +28,7 @@ import taxiomet.reports.OutputException;
 import taxiomet.reports.sql.SchemaPlan;
 import taxiomet.reports.sql.SchemaScript;
 import taxiomet.reports.words.Counted;
+import taxiomet.vet.CatalogueReview;
 
 /** SQL that puts the rules of a charter into a database. */
 @Command(
@@ -80,6 +83,12 @@ final class DdlCommand implements Callable<Integer> {
     private boolean back;
 
     @Option(
+            names = "--against",
+            paramLabel = "ADDRESS",
+            description = "Write what the catalogue of a database (jdbc:...) lacks alone.")
+    private String against;
+
+    @Option(
             names = "--report",
             paramLabel = "FILE",
             description = "Write the script to a file that ends in .sql. Can be repeated.")
@@ -107,8 +116,18 @@ final class DdlCommand implements Callable<Integer> {
         }
         Outputs outputs = new Outputs(terminal, output.isForced());
         ReportFiles files = new ReportFiles(outputs, reports, List.of("sql"));
-        Charter charter = source.read(charterFile, terminal).charter();
-        SchemaPlan plan = new SchemaPlan(charter, wanted(charter), makesTables, List.of());
+        Charter charter =
+                source.withAgainst(against != null).read(charterFile, terminal).charter();
+        Optional<Charter> there = Optional.empty();
+        if (against != null) {
+            there = Optional.of(source.against(against, terminal));
+        }
+        SchemaPlan plan = new SchemaPlan(
+                charter,
+                wanted(charter, there),
+                makesTables,
+                there.map(other -> new CatalogueReview(charter, other).inPlace())
+                        .orElse(Set.of()));
         SchemaScript.Part part =
                 queries ? SchemaScript.Part.QUERIES : back ? SchemaScript.Part.BACK : SchemaScript.Part.RULES;
         String script = SchemaScript.of(plan, part, charter.name());
@@ -132,7 +151,10 @@ final class DdlCommand implements Callable<Integer> {
         return ExitStatus.SOUND;
     }
 
-    private Server wanted(Charter charter) {
+    private Server wanted(Charter charter, Optional<Charter> there) {
+        if (server == null && there.isPresent()) {
+            return there.get().behavesAs();
+        }
         if (server == null && charter.behavesAs().isWritten()) {
             return charter.behavesAs();
         } else if (server == null) {

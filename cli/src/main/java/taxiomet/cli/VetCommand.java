@@ -31,6 +31,7 @@ import taxiomet.reports.html.TextHtml;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.VetJson;
 import taxiomet.reports.text.VetText;
+import taxiomet.vet.CatalogueReview;
 import taxiomet.vet.VetResult;
 
 /** Judges the declarations alone. */
@@ -83,6 +84,14 @@ final class VetCommand implements Callable<Integer> {
     private String server;
 
     @Option(
+            names = "--against",
+            paramLabel = "ADDRESS",
+            description =
+                    "Compare with the catalogue of a database (jdbc:...): what is missing there, what is otherwise, what is"
+                            + " there alone.")
+    private String against;
+
+    @Option(
             names = "--report",
             paramLabel = "FILE",
             description =
@@ -123,16 +132,20 @@ final class VetCommand implements Callable<Integer> {
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "html"));
         Optional<CharterOutput> charterOutput =
                 Optional.ofNullable(writeCharter).map(file -> new CharterOutput(outputs, file));
-        ReadCharter read = source.read(charterFile, terminal);
+        ReadCharter read = source.withAgainst(against != null).read(charterFile, terminal);
         if (around != null) {
             TableNames.require(read.charter(), around);
         }
         VetResult result = VetResult.of(
-                read.charter(),
-                read.remarks(),
-                Optional.ofNullable(server)
-                        .map(name -> ServerOption.parse("--server", name, Server::isVetted, terminal)),
-                Optional.ofNullable(around));
+                        read.charter(),
+                        read.remarks(),
+                        Optional.ofNullable(server)
+                                .map(name -> ServerOption.parse("--server", name, Server::isVetted, terminal)),
+                        Optional.ofNullable(around))
+                .with(
+                        against == null
+                                ? List.of()
+                                : new CatalogueReview(read.charter(), source.against(against, terminal)).judgements());
         Provenance provenance = Version.provenance(charterFile.toString());
         VetJson asJson = new VetJson(result, provenance, read::place);
         reportFiles.write((format, file) -> {

@@ -3,6 +3,7 @@ package taxiomet.charter;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import taxiomet.charter.place.RowsPlace;
 
 /**
  * One table.

@@ -41,6 +41,9 @@ public record Judgement(Kind kind, Severity severity, List<String> path, String 
         CASCADE_OVER_OPTIONAL("cascade over an optional link"),
         TWO_ROADS("two roads"),
         NOT_TAKEN("not taken by the server"),
+        NOT_THERE("not in the database"),
+        OTHERWISE_THERE("otherwise in the database"),
+        ONLY_THERE("only in the database"),
         /** Of the file that the charter was read from, not of a declaration. */
         REMARK("remark");
 

@@ -1,6 +1,7 @@
 package taxiomet.vet;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -87,6 +88,14 @@ public record VetResult(
                         neighbours(graph.dependants(table)),
                         neighbours(graph.supports(table)),
                         neighbours(graph.cascade(table)))));
+    }
+
+    /** The same with more judgements. */
+    public VetResult with(List<Judgement> more) {
+        List<Judgement> all = new ArrayList<>(judgements);
+        all.addAll(more);
+        all.sort(Comparator.comparing(Judgement::severity));
+        return new VetResult(title, tables, all, remarks, links, pairs, loadOrder, around);
     }
 
     private static List<Neighbour> neighbours(Map<String, Integer> reached) {

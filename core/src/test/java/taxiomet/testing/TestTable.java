@@ -11,7 +11,6 @@ import taxiomet.charter.ColumnType;
 import taxiomet.charter.Comparison;
 import taxiomet.charter.Condition;
 import taxiomet.charter.DefaultValue;
-import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Expression;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
@@ -24,6 +23,7 @@ import taxiomet.charter.Rule;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.charter.Total;
+import taxiomet.charter.place.DelimitedFiles;
 
 /** A table of a test, declared and filled in place. */
 public final class TestTable {

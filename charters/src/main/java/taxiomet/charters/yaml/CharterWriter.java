@@ -16,26 +16,26 @@ import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.Comparison;
 import taxiomet.charter.Condition;
-import taxiomet.charter.Database;
-import taxiomet.charter.DatabaseRows;
 import taxiomet.charter.DefaultValue;
-import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
 import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
-import taxiomet.charter.JsonLines;
 import taxiomet.charter.Key;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Owner;
-import taxiomet.charter.RowsPlace;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Server;
 import taxiomet.charter.Severity;
-import taxiomet.charter.SqliteRows;
 import taxiomet.charter.Table;
 import taxiomet.charter.Total;
+import taxiomet.charter.place.Database;
+import taxiomet.charter.place.DatabaseRows;
+import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.JsonLines;
+import taxiomet.charter.place.RowsPlace;
+import taxiomet.charter.place.SqliteRows;
 
 /**
  * Writes a charter as the YAML that {@link CharterReader} reads, in short forms where they say it all; in one file, since each kind of

@@ -2,7 +2,7 @@ package taxiomet.charters.yaml;
 
 import java.util.List;
 import java.util.Optional;
-import taxiomet.charter.Database;
+import taxiomet.charter.place.Database;
 import taxiomet.charters.yaml.Node.MapNode;
 import taxiomet.charters.yaml.Node.Scalar;
 

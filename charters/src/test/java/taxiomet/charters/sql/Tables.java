@@ -8,9 +8,9 @@ import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
-import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
+import taxiomet.charter.place.DelimitedFiles;
 
 /** Tables for tests, of columns written as {@code name type}. */
 public final class Tables {

@@ -5,9 +5,10 @@ import java.nio.file.Path;
 import java.util.Optional;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
+import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
-import taxiomet.charter.Database;
-import taxiomet.charter.DatabaseAddress;
+import taxiomet.charter.place.Database;
+import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charters.Charters;
 import taxiomet.charters.input.InputFile;
 import taxiomet.charters.input.ReadCharter;
@@ -25,6 +26,22 @@ public final class CharterOptions {
 
     @Mixin
     private DatabaseOptions database;
+
+    private boolean isAgainst;
+
+    /** The catalogue of a database that a charter is compared with. */
+    public Charter against(String address, Terminal terminal) throws CharterException {
+        if (!Database.isAddress(address)) {
+            throw new UsageException("--against " + address + ": the address of a database begins with jdbc:");
+        }
+        return database.charter(address, terminal).charter();
+    }
+
+    /** Options about a database go with a charter that is compared with one, too. */
+    public CharterOptions withAgainst(boolean isSo) {
+        isAgainst = isSo;
+        return this;
+    }
 
     /** Reads the charter, or the schema or the catalogue that stands for one. */
     public ReadCharter read(Path file, Terminal terminal) throws CharterException {
@@ -46,7 +63,9 @@ public final class CharterOptions {
         if (isDatabase) {
             return database.charter(address, terminal);
         }
-        database.requireNone();
+        if (!isAgainst) {
+            database.requireNone();
+        }
         return Charters.read(file, Optional.ofNullable(rows));
     }
 }

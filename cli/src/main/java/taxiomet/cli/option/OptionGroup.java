@@ -13,6 +13,7 @@ public enum OptionGroup {
             "--update",
             "--insert",
             "--rows",
+            "--against",
             "--schema",
             "--user",
             "--password-file",

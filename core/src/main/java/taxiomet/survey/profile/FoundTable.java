@@ -1,7 +1,7 @@
 package taxiomet.survey.profile;
 
 import java.util.List;
-import taxiomet.charter.RowsPlace;
+import taxiomet.charter.place.RowsPlace;
 
 /**
  * A table as it was found, before anything is known about it.

@@ -11,7 +11,7 @@ import java.util.UUID;
 import java.util.function.IntFunction;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
-import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.survey.profile.FoundTable;
 import taxiomet.survey.profile.RowSample;
 import taxiomet.survey.profile.SampleSizes;

@@ -9,9 +9,9 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
-import taxiomet.charter.DelimitedFiles;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
+import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.finding.PlannedStatement.PlannedRow;
 
 /** Statements that change named rows. */

@@ -6,7 +6,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
-import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.sources.file.RecodedText;
 import taxiomet.sources.file.SingleByteText;
 

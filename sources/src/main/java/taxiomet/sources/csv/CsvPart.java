@@ -14,7 +14,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Iterator;
 import java.util.List;
-import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.ByteInput;
 import taxiomet.sources.file.DataFile;

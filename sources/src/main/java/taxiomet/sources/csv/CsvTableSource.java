@@ -13,7 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
-import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.rows.ColumnNames;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;

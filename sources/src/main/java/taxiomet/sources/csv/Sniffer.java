@@ -14,7 +14,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.EncodingGuess;
 import taxiomet.sources.file.FileContent;

@@ -15,7 +15,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.regex.PatternSyntaxException;
 import java.util.stream.Stream;
-import taxiomet.charter.DatabaseAddress;
+import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.rows.SourceException;
 
 /** Finds the files of a table. */

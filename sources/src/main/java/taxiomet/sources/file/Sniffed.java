@@ -1,7 +1,7 @@
 package taxiomet.sources.file;
 
 import java.util.List;
-import taxiomet.charter.RowsPlace;
+import taxiomet.charter.place.RowsPlace;
 
 /**
  * How a file is written of which nothing is declared.

@@ -10,8 +10,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
-import taxiomet.charter.Database;
 import taxiomet.charter.Server;
+import taxiomet.charter.place.Database;
 import taxiomet.rows.ColumnNames;
 import taxiomet.rows.SourceException;
 

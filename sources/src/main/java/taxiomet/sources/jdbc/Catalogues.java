@@ -9,8 +9,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeMap;
-import taxiomet.charter.DatabaseRows;
 import taxiomet.charter.Server;
+import taxiomet.charter.place.DatabaseRows;
 
 /** What a database says of its tables, as far as reading their rows needs it. */
 final class Catalogues {

@@ -5,7 +5,7 @@ import java.sql.SQLException;
 import java.util.List;
 import org.postgresql.PGConnection;
 import org.postgresql.copy.CopyOut;
-import taxiomet.charter.DatabaseRows;
+import taxiomet.charter.place.DatabaseRows;
 import taxiomet.rows.RowBatch;
 import taxiomet.values.CellColumn;
 

@@ -9,8 +9,8 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.Locale;
-import taxiomet.charter.Database;
 import taxiomet.charter.Server;
+import taxiomet.charter.place.Database;
 
 /**
  * What reads one database in a run: connections in transactions that only read and see one moment. On PostgreSQL there may be several, which

@@ -4,7 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
-import taxiomet.charter.DatabaseRows;
+import taxiomet.charter.place.DatabaseRows;
 
 /** The databases that a run reads, each connected to when it is first asked for. */
 public final class DatabaseSessions implements AutoCloseable {

@@ -13,7 +13,7 @@ import java.util.Properties;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import taxiomet.charter.Database;
+import taxiomet.charter.place.Database;
 import taxiomet.rows.SourceException;
 
 /** Connects to a database as a charter says, with what the environment holds. No message of it has a password. */

@@ -2,7 +2,7 @@ package taxiomet.sources.jdbc;
 
 import java.sql.SQLException;
 import java.util.Locale;
-import taxiomet.charter.Database;
+import taxiomet.charter.place.Database;
 import taxiomet.rows.SourceException;
 
 /** What a server refused, in words that say what to do. */

@@ -9,7 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
-import taxiomet.charter.JsonLines;
+import taxiomet.charter.place.JsonLines;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.DataFile;
 import taxiomet.sources.file.FileParts;

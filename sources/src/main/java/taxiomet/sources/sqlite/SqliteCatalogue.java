@@ -15,7 +15,7 @@ import java.util.List;
 import java.util.Map;
 import org.sqlite.SQLiteConfig;
 import taxiomet.charter.NearestWord;
-import taxiomet.charter.SqliteRows;
+import taxiomet.charter.place.SqliteRows;
 import taxiomet.rows.ColumnNames;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.FileParts;

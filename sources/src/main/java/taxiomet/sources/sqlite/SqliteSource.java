@@ -11,7 +11,7 @@ import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.stream.Collectors;
-import taxiomet.charter.SqliteRows;
+import taxiomet.charter.place.SqliteRows;
 import taxiomet.rows.ColumnNames;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;

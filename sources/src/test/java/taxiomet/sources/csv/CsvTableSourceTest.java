@@ -19,7 +19,7 @@ import java.util.TreeSet;
 import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import taxiomet.charter.DelimitedFiles;
+import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowRef;

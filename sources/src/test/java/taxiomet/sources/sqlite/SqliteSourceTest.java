@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import taxiomet.charter.SqliteRows;
+import taxiomet.charter.place.SqliteRows;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowRef;

@@ -1,4 +1,4 @@
-package taxiomet.charter;
+package taxiomet.charter.place;
 
 import java.nio.file.Path;
 import java.util.ArrayList;

@@ -1,4 +1,4 @@
-package taxiomet.charter;
+package taxiomet.charter.place;
 
 import java.util.Locale;
 import java.util.Optional;
@@ -32,21 +32,6 @@ public record Database(
     /** The address without anything that could be a secret. */
     public String shown() {
         return PARAMETERS.matcher(USER_INFO.matcher(url).replaceFirst("//")).replaceFirst("");
-    }
-
-    /** The server that an address is of; empty for one that is not known. */
-    public Optional<Server> server() {
-        String lower = url.toLowerCase(Locale.ROOT);
-        if (lower.startsWith("jdbc:postgresql:")) {
-            return Optional.of(Server.POSTGRESQL);
-        } else if (lower.startsWith("jdbc:mariadb:") || lower.startsWith("jdbc:mysql:")) {
-            return Optional.of(Server.MARIADB);
-        } else if (lower.startsWith("jdbc:sqlite:")) {
-            return Optional.of(Server.SQLITE);
-        } else if (lower.startsWith("jdbc:sqlserver:")) {
-            return Optional.of(Server.SQLSERVER);
-        }
-        return lower.startsWith("jdbc:oracle:") ? Optional.of(Server.ORACLE) : Optional.empty();
     }
 
     @Override

@@ -1,4 +1,4 @@
-package taxiomet.charter;
+package taxiomet.charter.place;
 
 import java.util.Locale;
 import java.util.regex.Pattern;

@@ -1,4 +1,4 @@
-package taxiomet.charter;
+package taxiomet.charter.place;
 
 import java.nio.charset.Charset;
 import java.nio.file.Path;
