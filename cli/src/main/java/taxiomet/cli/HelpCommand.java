@@ -44,7 +44,8 @@ final class HelpCommand implements Callable<Integer> {
         private static final long serialVersionUID = 1;
 
         Commands() {
-            super(List.of("survey", "vet", "check", "trace", "roster", "rehearse", "map", "ddl", "meaning", "demo", "help"));
+            super(List.of(
+                    "survey", "vet", "check", "trace", "roster", "rehearse", "map", "ddl", "meaning", "demo", "help"));
         }
     }
 }

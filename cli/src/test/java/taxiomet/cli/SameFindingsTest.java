@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -23,6 +24,8 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -33,6 +36,7 @@ import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.RowsPlace;
+import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
 import taxiomet.charters.Charters;
 import taxiomet.charters.input.ReadCharter;
@@ -165,6 +169,36 @@ class SameFindingsTest {
         });
     }
 
+    /** A workbook with a sheet for each table, which stands below a title and beside something else. */
+    private Path workbook() throws Exception {
+        try (OutputStream out = Files.newOutputStream(folder.resolve("coop.xlsx"));
+                Workbook workbook = new Workbook(out, "test", "1.0")) {
+            for (Table table : demo.charter().tables()) {
+                Worksheet sheet = workbook.newWorksheet(table.name());
+                sheet.value(0, 0, "Kept by the office");
+                int at = 2;
+                for (int i = 0; i < table.columns().size(); i++) {
+                    sheet.value(at, i + 1, table.columns().get(i).name());
+                }
+                for (List<String> row : rows.get(table.name())) {
+                    at += row.isEmpty() ? 0 : 1;
+                    for (int i = 0; i < row.size(); i++) {
+                        if (isPlainWhole(table.columns().get(i), row.get(i))) {
+                            sheet.value(at, i + 1, Long.parseLong(row.get(i)));
+                        } else if (row.get(i) != null) {
+                            sheet.value(at, i + 1, row.get(i));
+                        }
+                    }
+                    sheet.value(at, 60, "not a column");
+                }
+            }
+        }
+        return writeCharter(
+                "workbook.yaml",
+                table -> new SheetRows(
+                        folder.toAbsolutePath(), "coop.xlsx", Optional.of(table.name()), Optional.of("B3:BA")));
+    }
+
     private Path database() throws Exception {
         Path file = folder.resolve("coop.sqlite");
         try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file)) {
@@ -276,6 +310,14 @@ class SameFindingsTest {
         assertThat(findings(jsonLines(true))).isEqualTo(text);
         assertThat(findings(
                         folder.resolve("lines.yaml"), "--force", "--chunk", "100", "--memory", "4k", "--threads", "3"))
+                .isEqualTo(text);
+    }
+
+    @Test
+    void a_workbook_gives_the_findings_of_delimited_text() throws Exception {
+        JsonNode text = findings(delimited(false));
+        assertThat(findings(workbook())).isEqualTo(text);
+        assertThat(findings(folder.resolve("workbook.yaml"), "--memory", "4k", "--threads", "3", "--force"))
                 .isEqualTo(text);
     }
 

@@ -18,12 +18,14 @@ import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.RowsPlace;
+import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.csv.Sniffer;
 import taxiomet.sources.file.Sniffed;
 import taxiomet.sources.jsonl.FieldSniffer;
 import taxiomet.sources.sqlite.SqliteCatalogue;
+import taxiomet.sources.xlsx.SheetSource;
 import taxiomet.survey.profile.FoundTable;
 
 /** Finds the tables in folders and files of which nothing is declared. */
@@ -50,7 +52,7 @@ public final class DataFiles {
             throw new SourceException(
                     places.get(0).toString(),
                     "there is no table in it",
-                    "name a folder or files that end in .csv, .tsv, .txt, .jsonl or .sqlite");
+                    "name a folder or files that end in .csv, .tsv, .txt, .jsonl, .xlsx or .sqlite");
         }
         Map<String, List<Path>> parts = new LinkedHashMap<>();
         Map<Path, Sniffed> sniffed = new LinkedHashMap<>();
@@ -58,6 +60,10 @@ public final class DataFiles {
         for (Path file : files) {
             Sniffed seen;
             try {
+                if (SheetRows.isNamedSo(nameOf(file))) {
+                    addSheets(file, tables);
+                    continue;
+                }
                 if (SqliteRows.isNamedSo(nameOf(file))) {
                     addTables(file, tables);
                     continue;
@@ -135,11 +141,28 @@ public final class DataFiles {
     }
 
     private static boolean isData(Path file) {
-        return DATA.matcher(nameOf(file)).matches() || SqliteRows.isNamedSo(nameOf(file));
+        return DATA.matcher(nameOf(file)).matches()
+                || SqliteRows.isNamedSo(nameOf(file))
+                || SheetRows.isNamedSo(nameOf(file));
     }
 
     private static String nameOf(Path file) {
         return file.getFileName().toString();
+    }
+
+    /** The sheets of a workbook that have names in their first row. */
+    private static void addSheets(Path file, List<FoundTable> tables) {
+        Path whole = file.toAbsolutePath();
+        Map<String, List<String>> sheets = SheetSource.sheetsOf(whole);
+        sheets.forEach((name, columns) -> {
+            SheetRows rows = new SheetRows(
+                    whole.getParent(),
+                    whole.getFileName().toString(),
+                    sheets.size() == 1 ? Optional.empty() : Optional.of(name),
+                    Optional.empty());
+            String called = sheets.size() == 1 ? nameOf(file).replaceAll("\\.[^.]*$", "") : name;
+            tables.add(new FoundTable(freeName(called, tables), rows, columns, List.of()));
+        });
     }
 
     /** The tables and views of a database. */

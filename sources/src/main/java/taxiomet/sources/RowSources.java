@@ -8,6 +8,7 @@ import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.RowsPlace;
+import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.csv.CsvTableSource;
@@ -15,6 +16,7 @@ import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.sources.jdbc.JdbcSource;
 import taxiomet.sources.jsonl.JsonLinesSource;
 import taxiomet.sources.sqlite.SqliteSource;
+import taxiomet.sources.xlsx.SheetSource;
 
 /** The registry of sources: the way from a table of a charter to its rows, one line for each kind of place. */
 public final class RowSources {
@@ -25,6 +27,7 @@ public final class RowSources {
             new Opener<>(
                     JsonLines.class, wanted -> JsonLinesSource.open(wanted.rows, wanted.columns, wanted.chunkBytes)),
             new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)),
+            new Opener<>(SheetRows.class, wanted -> SheetSource.open(wanted.rows, wanted.columns)),
             new Opener<>(DatabaseRows.class, wanted -> JdbcSource.open(wanted.rows, wanted.columns, wanted.sessions)));
 
     private RowSources() {}

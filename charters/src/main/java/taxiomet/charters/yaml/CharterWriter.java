@@ -35,6 +35,7 @@ import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.RowsPlace;
+import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
 
 /**
@@ -310,6 +311,9 @@ public final class CharterWriter {
             List<String> fields = new ArrayList<>();
             lines.fields().forEach((column, pointer) -> fields.add(text(column) + ": " + text(pointer)));
             parts.add("fields: {" + String.join(", ", fields) + "}");
+        } else if (rows instanceof SheetRows sheet) {
+            sheet.sheet().ifPresent(name -> parts.add("sheet: " + quoted(name)));
+            sheet.range().ifPresent(range -> parts.add("range: " + quoted(range)));
         } else if (rows instanceof SqliteRows database) {
             parts.add("table: " + text(database.table()));
         }

@@ -12,6 +12,7 @@ import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.RowsPlace;
+import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
 import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.ListNode;
@@ -45,6 +46,9 @@ final class FilesReader {
     /** The `rows` of a table. */
     RowsPlace read(Node node) {
         if (node instanceof Scalar path && !path.isNull()) {
+            if (SheetRows.isNamedSo(path.text())) {
+                return new SheetRows(folder, path.text(), Optional.empty(), Optional.empty());
+            }
             return JsonLines.isNamedSo(path.text())
                     ? new JsonLines(folder, path.text(), Map.of())
                     : withPath(defaults, requireNoDatabase(requireNotEmpty(path), path));
@@ -58,13 +62,10 @@ final class FilesReader {
         if (!hasFile && isInDatabase(map)) {
             return inDatabase(map);
         }
-        List<String> known = new ArrayList<>(List.of("file", "table", "fields"));
-        List<String> notYet = List.of("sheet", "range");
+        List<String> known = new ArrayList<>(List.of("file", "table", "fields", "sheet", "range"));
         known.addAll(DIALECT);
-        Fields fields = new Fields(problems, map, "`rows`", known, notYet);
-        if (notYet.stream().noneMatch(fields::has)) {
-            fields.require("file");
-        }
+        Fields fields = new Fields(problems, map, "`rows`", known, List.of());
+        fields.require("file");
         Optional<Scalar> file = fields.scalar("file", "a path");
         String path = file.map(this::requireNotEmpty).orElse("");
         if (hasFile && fields.has("table")) {
@@ -75,6 +76,20 @@ final class FilesReader {
                     .orElse("");
             return new SqliteRows(folder, path, table);
         }
+        if (SheetRows.isNamedSo(path)) {
+            DIALECT.forEach(key -> refuse(fields, "a workbook", key));
+            return new SheetRows(
+                    folder,
+                    path,
+                    fields.text("sheet"),
+                    fields.scalar("range", "a range").map(this::range));
+        }
+        List.of("sheet", "range")
+                .forEach(key -> fields.find(key)
+                        .ifPresent(node2 -> problems.meaning(
+                                node2,
+                                "`" + key + "` is about a workbook, and `" + path + "` is none by its name",
+                                "name a file that ends in .xlsx, or leave it out")));
         if (JsonLines.isNamedSo(path)) {
             DIALECT.forEach(key -> refuse(fields, "a file of JSON lines", key));
             return new JsonLines(folder, path, pointers(fields));
@@ -118,6 +133,16 @@ final class FilesReader {
         fields.find(key)
                 .ifPresent(node -> problems.meaning(
                         node, "`" + key + "` is about delimited text, and does not go with " + with, "leave it out"));
+    }
+
+    private String range(Scalar range) {
+        if (SheetRows.area(range.text()).isEmpty()) {
+            problems.form(
+                    range,
+                    "`" + range.text() + "` is no range of a sheet",
+                    "write it as A3:H (from row 3, which has the names, to the end) or A3:H200");
+        }
+        return range.text();
     }
 
     private String requireNoDatabase(String path, Scalar place) {

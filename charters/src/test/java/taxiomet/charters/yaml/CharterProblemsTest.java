@@ -195,9 +195,7 @@ class CharterProblemsTest {
                       parents: apiary_id > hive_hiv.apiary_id
                       above: apiary_id > hive_hive.hive_hive.apiry_id
                 """,
-                "2:1|`database`|not work yet",
                 "3:1|`accept`|not work yet",
-                "6:12|`table`|not work yet",
                 "8:42|`personal`",
                 "14:16|there is no link `hive_hiv`|`hive_hive`",
                 "15:14|there is no column `apiry_id`|`apiary_id`");

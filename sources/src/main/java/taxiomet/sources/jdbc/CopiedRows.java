@@ -7,6 +7,7 @@ import org.postgresql.PGConnection;
 import org.postgresql.copy.CopyOut;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.rows.RowBatch;
+import taxiomet.sources.file.CursorSource;
 import taxiomet.values.CellColumn;
 
 /**
@@ -60,11 +61,11 @@ final class CopiedRows implements RelationRows {
     }
 
     @Override
-    public Cursor open(List<String> columns, Object place) throws SQLException {
+    public CursorSource.Cursor open(List<String> columns, Object place) throws SQLException {
         return new Copying(columns, place == null ? 0 : (Long) place);
     }
 
-    private final class Copying implements Cursor {
+    private final class Copying implements CursorSource.Cursor {
         private static final byte TAB = '\t';
         private static final byte ESCAPE = '\\';
 
@@ -133,6 +134,16 @@ final class CopiedRows implements RelationRows {
                 }
                 copy = null;
             }
+        }
+
+        @Override
+        public long line() {
+            return 0;
+        }
+
+        @Override
+        public long emptyLines() {
+            return 0;
         }
 
         @Override

@@ -12,6 +12,7 @@ import java.util.HexFormat;
 import java.util.List;
 import taxiomet.charter.Server;
 import taxiomet.rows.RowBatch;
+import taxiomet.sources.file.CursorSource;
 import taxiomet.values.ValueCells;
 
 /**
@@ -45,11 +46,11 @@ final class PagedRows implements RelationRows {
     }
 
     @Override
-    public Cursor open(List<String> columns, Object place) throws SQLException {
+    public CursorSource.Cursor open(List<String> columns, Object place) throws SQLException {
         return new Pages(columns, place == null ? null : ((List<?>) place).toArray());
     }
 
-    private final class Pages implements Cursor {
+    private final class Pages implements CursorSource.Cursor {
         private final int width;
         private final String select;
         private final Connection connection;
@@ -140,6 +141,16 @@ final class PagedRows implements RelationRows {
                 closePage();
             }
             return false;
+        }
+
+        @Override
+        public long line() {
+            return 0;
+        }
+
+        @Override
+        public long emptyLines() {
+            return 0;
         }
 
         @Override

@@ -1,7 +1,8 @@
 package taxiomet.sources.jdbc;
 
 import java.sql.SQLException;
-import taxiomet.rows.RowBatch;
+import java.util.List;
+import taxiomet.sources.file.CursorSource;
 
 /** The rows of a relation in an order that stays as it is for a run. */
 interface RelationRows {
@@ -11,23 +12,8 @@ interface RelationRows {
      * @param columns names of the columns wanted
      * @param place where, as a cursor gave it; null for the first row
      */
-    Cursor open(java.util.List<String> columns, Object place) throws SQLException;
+    CursorSource.Cursor open(List<String> columns, Object place) throws SQLException;
 
     /** About how many bytes they take; 0 when not known. */
     long bytes() throws SQLException;
-
-    /** Goes over rows. It serves one thread at a time. */
-    interface Cursor extends AutoCloseable {
-        /** Goes to the next row; false when there is none. */
-        boolean next() throws SQLException;
-
-        /** The place of the row, if it can be read from there on without those before it; null otherwise. */
-        Object place();
-
-        /** Adds the row's cells to all columns of a batch, and gives about how many bytes they take. */
-        long addTo(RowBatch batch) throws SQLException;
-
-        @Override
-        void close();
-    }
 }

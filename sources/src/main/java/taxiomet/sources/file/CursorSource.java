@@ -1,0 +1,217 @@
+package taxiomet.sources.file;
+
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import taxiomet.rows.RefCursor;
+import taxiomet.rows.RefRanges;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.RowRef;
+import taxiomet.rows.RowSink;
+import taxiomet.rows.Scan;
+import taxiomet.rows.SourceException;
+import taxiomet.rows.TableSource;
+
+/**
+ * Rows that come one after the other from a cursor, whichever thread asks for them. A row is found again by reading from the last place
+ * before it that a cursor can begin at.
+ */
+public abstract class CursorSource implements TableSource {
+    /** From which rows on it can be read without those before: their numbers, and the places. */
+    private final TreeMap<Long, Object> places = new TreeMap<>();
+
+    private boolean isRead;
+    private volatile long bytesRead;
+    private volatile long emptyLines;
+
+    /** Goes over rows; it serves one thread at a time. What goes wrong is turned into a {@link SourceException} by its source. */
+    public interface Cursor extends AutoCloseable {
+        /** Goes to the next row; false when there is none. */
+        boolean next() throws Exception;
+
+        /** The place of the row, if it can be read from there on without those before it; null otherwise. */
+        Object place();
+
+        /** The line or sheet row that the row stands in; 0 where there are none. */
+        long line();
+
+        /** How many lines without any cell it has passed over. */
+        long emptyLines();
+
+        /** Adds the row's cells to all columns of a batch, and gives about how many bytes they take. */
+        long addTo(RowBatch batch) throws Exception;
+
+        @Override
+        void close();
+    }
+
+    /**
+     * Begins to read.
+     *
+     * @param wanted places of the columns wanted
+     * @param place where, as a cursor gave it; null for the first row
+     */
+    protected abstract Cursor open(int[] wanted, Object place) throws Exception;
+
+    /** A batch for so many columns. */
+    protected abstract RowBatch batchOf(int width);
+
+    /** What is said when reading fails. */
+    protected abstract SourceException refused(Exception e);
+
+    /** All rows have been read once to their end: whether they are still the same. */
+    protected void requireUnchanged() {
+        // Most cannot change while they are open.
+    }
+
+    private SourceException said(Exception e) {
+        if (e instanceof SourceException known) {
+            return known;
+        } else if (e instanceof RuntimeException unexpected && !(e instanceof IllegalArgumentException)) {
+            throw unexpected;
+        }
+        return refused(e);
+    }
+
+    @Override
+    public int partCount() {
+        return 1;
+    }
+
+    @Override
+    public long bytesRead() {
+        return Math.min(bytes(), bytesRead);
+    }
+
+    @Override
+    public long emptyLines() {
+        return emptyLines;
+    }
+
+    @Override
+    public Scan scan(int[] wanted, RefRanges ranges) {
+        return new CursorScan(wanted.clone());
+    }
+
+    private final class CursorScan implements Scan {
+        private final int[] wanted;
+        private Cursor cursor;
+        private boolean isAtEnd;
+        private long number;
+        private long row;
+
+        CursorScan(int[] wanted) {
+            this.wanted = wanted;
+            bytesRead = 0;
+        }
+
+        @Override
+        public BatchReader reader() {
+            RowBatch batch = batchOf(wanted.length);
+            return new BatchReader() {
+                @Override
+                public RowBatch next() {
+                    batch.clear();
+                    return fill(batch) ? batch : null;
+                }
+
+                @Override
+                public void close() {
+                    // The scan holds what is open.
+                }
+            };
+        }
+
+        private synchronized boolean fill(RowBatch batch) {
+            if (isAtEnd) {
+                return false;
+            }
+            try {
+                if (cursor == null) {
+                    cursor = open(wanted, null);
+                }
+                while (!batch.isFull() && !isAtEnd) {
+                    if (cursor.next()) {
+                        row++;
+                        if (!isRead && cursor.place() != null) {
+                            places.put(row, cursor.place());
+                        }
+                        long size = cursor.addTo(batch);
+                        batch.endRow(RowRef.of(0, row), cursor.line(), size);
+                        bytesRead += size;
+                    } else {
+                        isAtEnd = true;
+                        isRead = true;
+                        emptyLines = cursor.emptyLines();
+                        close();
+                        requireUnchanged();
+                    }
+                }
+            } catch (Exception e) {
+                throw said(e);
+            }
+            batch.setNumber(number);
+            number += batch.isEmpty() ? 0 : 1;
+            return !batch.isEmpty();
+        }
+
+        @Override
+        public synchronized void close() {
+            if (cursor != null) {
+                cursor.close();
+                cursor = null;
+            }
+        }
+    }
+
+    @Override
+    public void fetch(RefCursor refs, int[] wanted, RowSink sink) {
+        RowQueue queue = new RowQueue(refs);
+        RowBatch batch = batchOf(wanted.length);
+        try {
+            while (!queue.isEmpty()) {
+                fetchFrom(queue, wanted, batch, sink);
+            }
+            requireUnchanged();
+        } catch (Exception e) {
+            throw said(e);
+        }
+    }
+
+    /** Reads on from the best place before the next row that is asked for, as long as no other place is better. */
+    private void fetchFrom(RowQueue queue, int[] wanted, RowBatch batch, RowSink sink) throws Exception {
+        Map.Entry<Long, Object> start = places.floorEntry(queue.row());
+        long row = start == null ? 0 : start.getKey() - 1;
+        batch.clear();
+        try (Cursor cursor = open(wanted, start == null ? null : start.getValue())) {
+            while (!queue.isEmpty()) {
+                Long better = places.floorKey(queue.row());
+                if (better != null && better > row + 1) {
+                    break;
+                }
+                if (!cursor.next()) {
+                    throw new SourceException(
+                            partName(0), "there are fewer rows than when it was read first", "check again");
+                }
+                row++;
+                if (row == queue.row()) {
+                    long size = cursor.addTo(batch);
+                    batch.endRow(RowRef.of(0, row), cursor.line(), size);
+                    queue.take();
+                }
+                if (batch.isFull()) {
+                    sink.accept(batch);
+                    batch.clear();
+                }
+            }
+        }
+        if (!batch.isEmpty()) {
+            sink.accept(batch);
+        }
+    }
+
+    /** Names of columns by their places. */
+    protected static List<String> names(List<String> columns, int[] wanted) {
+        return java.util.Arrays.stream(wanted).mapToObj(columns::get).toList();
+    }
+}
