@@ -82,7 +82,10 @@ public final class SheetSource extends CursorSource {
     public static SheetSource open(SheetRows rows, List<String> columns) {
         try {
             return new SheetSource(rows, columns);
-        } catch (IOException | IllegalArgumentException e) {
+        } catch (SourceException e) {
+            throw e;
+        } catch (IOException | RuntimeException e) {
+            // The reader's own faults are those of a file that is none.
             throw unreadable(rows.path(), e);
         }
     }
@@ -106,7 +109,9 @@ public final class SheetSource extends CursorSource {
                     }
                 }
             }
-        } catch (IOException | IllegalArgumentException e) {
+        } catch (SourceException e) {
+            throw e;
+        } catch (IOException | RuntimeException e) {
             throw unreadable(file.toString(), e);
         }
         return sheets;
@@ -119,7 +124,11 @@ public final class SheetSource extends CursorSource {
     private static SourceException unreadable(String place, Exception e) {
         String said = e.getMessage() == null
                 ? e.getClass().getSimpleName()
-                : e.getMessage().lines().findFirst().orElse("");
+                : e.getMessage()
+                        .replaceFirst("^(?:[a-z]+\\.)+[A-Z]\\w*: ", "")
+                        .lines()
+                        .findFirst()
+                        .orElse("");
         return new SourceException(
                 place,
                 "the workbook cannot be read (" + said + ")",
@@ -266,6 +275,14 @@ public final class SheetSource extends CursorSource {
 
         @Override
         public boolean next() {
+            try {
+                return goOn();
+            } catch (RuntimeException e) {
+                throw unreadable(partName(0), e);
+            }
+        }
+
+        private boolean goOn() {
             while (all.hasNext()) {
                 row = all.next();
                 if (row.getRowNum() < area.firstRow()) {
