@@ -1,21 +1,30 @@
 package taxiomet.cli.databases;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import taxiomet.charter.Table;
+import taxiomet.charters.Charters;
 import taxiomet.cli.Program;
+import taxiomet.rows.SourceException;
+import taxiomet.rows.TableSource;
+import taxiomet.sources.RowSources;
+import taxiomet.sources.jdbc.DatabaseSessions;
 
 /** Rows on a real PostgreSQL: typed, in views and queries, beside files, and what is said when they cannot be read. */
 class DatabaseTest {
@@ -135,6 +144,84 @@ class DatabaseTest {
         Program vet = as("postgres", "vet", charter.toString(), "--write-charter", copy.toString());
         assertThat(vet.err()).contains("copy.yaml");
         assertThat(copy).content().contains("user: \"${PORT_USER}\"", "password: \"${PORT_PASSWORD}\"", "port.Ship");
+    }
+
+    @Test
+    void a_change_is_rehearsed_and_its_script_carries_it_out_there() throws Exception {
+        Path charter = charter("{table: port.call}", "");
+        Path script = folder.resolve("change.sql");
+        Program rehearsal = as(
+                "postgres",
+                "rehearse",
+                charter.toString(),
+                "-e",
+                "DELETE FROM call WHERE no = 6",
+                "--write-sql",
+                "postgresql:" + script);
+        assertThat(rehearsal.status()).as(rehearsal.err()).isZero();
+        assertThat(rehearsal.out()).contains("1 row");
+        assertThat(numbers("SELECT count(*) FROM port.call")).isEqualTo(3000);
+        sql(Files.readString(script));
+        assertThat(numbers("SELECT count(*) FROM port.call")).isEqualTo(2999);
+        assertThat(numbers("SELECT count(*) FROM port.call WHERE no = 6")).isZero();
+    }
+
+    private static long numbers(String query) throws SQLException {
+        try (Connection connection = server.getPostgresDatabase().getConnection();
+                ResultSet result = connection.createStatement().executeQuery(query)) {
+            result.next();
+            return result.getLong(1);
+        }
+    }
+
+    private interface Meanwhile {
+        void happens() throws SQLException;
+    }
+
+    /** How many rows of a large table are read while something happens behind the first of them. */
+    private long readWhile(Meanwhile meanwhile) throws Exception {
+        sql(
+                "CREATE TABLE port.large AS SELECT i AS no, repeat('x', 100) AS filler FROM generate_series(1, 300000) i",
+                "DELETE FROM port.large WHERE no % 7 = 0");
+        Path file = folder.resolve("large.yaml");
+        Files.writeString(file, """
+                charter: 1
+                database: "jdbc:postgresql://localhost:%d/postgres?user=postgres"
+                tables:
+                  large: {rows: {table: port.large}, columns: {no: integer, filler: text}, primary_key: no}
+                """.formatted(server.getPort()));
+        Table table = Charters.read(file, Optional.empty()).charter().table("large");
+        long[] rows = new long[1];
+        try (DatabaseSessions sessions = new DatabaseSessions();
+                TableSource source = RowSources.open(table, 1 << 16, sessions)) {
+            source.read(new int[] {0, 1}, batch -> {
+                if (rows[0] == 0) {
+                    try {
+                        meanwhile.happens();
+                    } catch (SQLException e) {
+                        throw new IllegalStateException(e);
+                    }
+                }
+                rows[0] += batch.size();
+            });
+        }
+        return rows[0];
+    }
+
+    @Test
+    void all_is_read_as_it_was_at_one_moment() throws Exception {
+        assertThat(readWhile(
+                        () -> sql("DELETE FROM port.large WHERE no > 5", "INSERT INTO port.large VALUES (0, 'new')")))
+                .isEqualTo(300_000 - 300_000 / 7);
+    }
+
+    @Test
+    void a_connection_that_is_cut_is_said() {
+        assertThatThrownBy(() -> readWhile(() -> sql("SELECT pg_terminate_backend(pid) FROM pg_stat_activity"
+                        + " WHERE application_name = 'taxiomet'")))
+                .isInstanceOf(SourceException.class)
+                .hasMessageContaining("port.large")
+                .hasMessageMatching("(?s).*(connection was lost|ended the connection).*check again");
     }
 
     @Test

@@ -2,11 +2,13 @@ package taxiomet.reports.sql;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import taxiomet.charter.Column;
 import taxiomet.charter.Column.Generated;
 import taxiomet.charter.ColumnType.Family;
 import taxiomet.charter.Server;
 import taxiomet.charter.Table;
+import taxiomet.charter.place.DatabaseRows;
 
 /** How a server wants names and values written. */
 public enum Dialect {
@@ -28,6 +30,13 @@ public enum Dialect {
 
     String name(String name) {
         return this == MARIADB ? "`" + name.replace("`", "``") + "`" : "\"" + name.replace("\"", "\"\"") + "\"";
+    }
+
+    /** A table in statements: where its rows live in a database, with the schema; else by its own name. */
+    String name(Table table) {
+        return table.rows() instanceof DatabaseRows rows && !rows.isQuery()
+                ? rows.parts().stream().map(this::name).collect(Collectors.joining("."))
+                : name(table.name());
     }
 
     /** A value of a column; {@code text} as SQL writes it without quotes, null for null. */

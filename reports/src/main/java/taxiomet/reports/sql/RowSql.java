@@ -51,7 +51,7 @@ final class RowSql {
     }
 
     String count(Table table, String condition) {
-        return "(SELECT count(*) FROM " + dialect.name(table.name()) + " WHERE " + condition + ")";
+        return "(SELECT count(*) FROM " + dialect.name(table) + " WHERE " + condition + ")";
     }
 
     /** Some rows, by their keys. */
@@ -134,7 +134,7 @@ final class RowSql {
     String delete(Table table, List<List<String>> rows) {
         boolean isOwnParent =
                 table.links().stream().anyMatch(link -> link.parent().equals(table.name()));
-        return "DELETE FROM " + dialect.name(table.name()) + " WHERE " + dialect.whileGuarded(namedAny(table, rows))
+        return "DELETE FROM " + dialect.name(table) + " WHERE " + dialect.whileGuarded(namedAny(table, rows))
                 + (isOwnParent ? inOrder(table, rows) : "");
     }
 
@@ -152,8 +152,8 @@ final class RowSql {
             }
             values.add("(" + String.join(", ", literals) + ")");
         }
-        return "INSERT INTO " + dialect.name(table.name()) + " (" + columns + ")" + dialect.overriding(table)
-                + " VALUES\n  " + String.join(",\n  ", values);
+        return "INSERT INTO " + dialect.name(table) + " (" + columns + ")" + dialect.overriding(table) + " VALUES\n  "
+                + String.join(",\n  ", values);
     }
 
     /** @param isForward whether rows go from before to after; otherwise back */
@@ -176,8 +176,8 @@ final class RowSql {
                 .collect(Collectors.joining(", "));
         boolean setsKey =
                 table.keys().stream().anyMatch(key -> key.columns().stream().anyMatch(set::contains));
-        return "UPDATE " + dialect.name(table.name()) + " SET " + sets + " WHERE "
-                + dialect.whileGuarded(namedAny(table, now)) + (setsKey ? inOrder(table, now) : "");
+        return "UPDATE " + dialect.name(table) + " SET " + sets + " WHERE " + dialect.whileGuarded(namedAny(table, now))
+                + (setsKey ? inOrder(table, now) : "");
     }
 
     /** Rows one after the other as they stand here, where a server judges each of them by itself: a key may be free only then. */
