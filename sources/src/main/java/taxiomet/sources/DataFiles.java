@@ -30,8 +30,8 @@ import taxiomet.survey.profile.FoundTable;
 
 /** Finds the tables in folders and files of which nothing is declared. */
 public final class DataFiles {
-    private static final Pattern DATA =
-            Pattern.compile("(.+?)\\.(?:csv|tsv|tab|psv|txt|jsonl|ndjson)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE);
+    private static final Pattern DATA = Pattern.compile(
+            "(.+?)\\.(?:csv|tsv|tab|psv|txt|jsonl|ndjson)(?:\\.gz|\\.zst|\\.zip)?", Pattern.CASE_INSENSITIVE);
     /** A name with a number or a date at its end, as parts of one table have. */
     private static final Pattern PART = Pattern.compile("(.*?[^0-9_.-])[_.-]?[0-9][0-9_.-]*");
 

@@ -28,7 +28,7 @@ import taxiomet.charters.yaml.DraftNode;
 
 /** Reads a SQL schema as a charter. */
 public final class SchemaReader {
-    private static final List<String> ENDINGS = List.of(".csv", ".csv.gz", ".csv.zst");
+    private static final List<String> ENDINGS = List.of(".csv", ".csv.gz", ".csv.zst", ".csv.zip");
     private static final Set<String> ORACLE_WORDS = Set.of("varchar2", "nvarchar2", "number", "binary_double");
     private static final Set<String> SQLSERVER_WORDS =
             Set.of("datetime2", "uniqueidentifier", "nonclustered", "clustered");

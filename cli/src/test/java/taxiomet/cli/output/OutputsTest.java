@@ -176,17 +176,20 @@ class OutputsTest {
                 """);
         for (List<String> arguments : List.of(
                 List.of("check", "postgresql://localhost/harbour"),
-                List.of("vet", "jdbc:sqlite:harbour.db"),
                 List.of("survey", "mysql://localhost/harbour"),
                 List.of("check", addressed))) {
             Program run = Program.run(Map.of(), arguments.toArray(String[]::new));
             assertThat(run.status()).isIn(ExitStatus.WRONG_USAGE, ExitStatus.UNREADABLE);
             assertThat(run.err())
                     .contains("this is the address of a database")
-                    .contains("export each table to a CSV file");
+                    .contains("as JDBC has it", "under `database`");
         }
         assertThat(Program.run("check", "postgresql://localhost/harbour").err())
                 .startsWith("taxiomet: postgresql://localhost/harbour: ");
+        Path absent = folder.resolve("harbour.db");
+        Program sqlite = Program.run("vet", "jdbc:sqlite:" + absent);
+        assertThat(sqlite.status()).isEqualTo(ExitStatus.UNREADABLE);
+        assertThat(absent).as("nothing is made by looking").doesNotExist();
     }
 
     @Test

@@ -6,13 +6,11 @@ import java.util.regex.Pattern;
 /** The address of a database, or of a file elsewhere, where a file is expected. */
 public final class DatabaseAddress {
     /** What is wrong with one. */
-    public static final String PROBLEM =
-            "this is the address of a database or of a file elsewhere, and rows and rules are read"
-                    + " from files on this machine";
-    /** What works today. */
+    public static final String PROBLEM = "this is the address of a database or of a file elsewhere, and not a file";
+    /** What to do instead. */
     public static final String REMEDY =
-            "export each table to a CSV file with a header and the rules as a SQL schema (CREATE"
-                    + " TABLE), and name those; an SQLite database is named by its file";
+            "a database is named as JDBC has it (jdbc:postgresql://host/name) in place of a charter, or under `database` in"
+                    + " one; a file elsewhere is fetched first";
 
     /** Also as it looks once it was taken for a path, in which two slashes are one. */
     private static final Pattern ADDRESS = Pattern.compile("(?i)jdbc:.*|[a-z][a-z0-9+.-]+:/{1,2}[^/].*");

@@ -15,7 +15,7 @@ import java.util.regex.Pattern;
  */
 public record JsonLines(Path folder, String path, Map<String, String> fields) implements RowsPlace {
     private static final Pattern NAMES =
-            Pattern.compile(".+\\.(?:jsonl|ndjson)(?:\\.gz|\\.zst)?", Pattern.CASE_INSENSITIVE | Pattern.DOTALL);
+            Pattern.compile(".+\\.(?:jsonl|ndjson)(?:\\.gz|\\.zst|\\.zip)?", Pattern.CASE_INSENSITIVE | Pattern.DOTALL);
 
     public JsonLines {
         fields = Collections.unmodifiableMap(new LinkedHashMap<>(fields));

@@ -40,7 +40,7 @@ public final class FileContent {
                                     || names.contains("[Content_Types].xml")
                                     || names.contains("mimetypeapplication/vnd.oasis")
                             ? new Kind("a workbook", EXPORT)
-                            : new Kind("a zip archive", "unpack it first"));
+                            : new Kind("a zip archive", "let its name end in .zip, with one file in it"));
         } else if (start.startsWith("\u00D0\u00CF\u0011\u00E0")) {
             return Optional.of(new Kind("a workbook in an old format", EXPORT));
         } else if (start.startsWith("SQLite format 3")) {

@@ -56,6 +56,9 @@ public final class Login {
         if (lower.startsWith("jdbc:postgresql:")) {
             properties.setProperty("loginTimeout", SECONDS_TO_CONNECT);
             properties.setProperty("ApplicationName", "taxiomet");
+        } else if (lower.startsWith("jdbc:sqlite:")) {
+            // To read alone: a file that is not there is not made.
+            properties.setProperty("open_mode", "1");
         } else if (lower.startsWith("jdbc:mariadb:")) {
             properties.setProperty("connectTimeout", SECONDS_TO_CONNECT + "000");
             // Numbers stay numbers, and dates that are none are handed over as they are.
