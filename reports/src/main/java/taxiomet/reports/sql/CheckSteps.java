@@ -26,6 +26,10 @@ final class CheckSteps {
 
     /** What a column says of its values. */
     List<Check> checksOf(Table table, Column column) {
+        boolean isChecked = !column.values().isEmpty() || column.length().isPresent();
+        if (isChecked && !plan.binds(column.severity(), "what " + table.name() + "." + column.name() + " may hold")) {
+            return List.of();
+        }
         List<Check> checks = new ArrayList<>();
         String name = plan.dialect.name(column.name());
         if (!column.values().isEmpty()) {
@@ -82,6 +86,9 @@ final class CheckSteps {
 
     /** A rule as a condition in parentheses; empty, and left out, where the server cannot have it. */
     Optional<String> condition(Table table, Rule rule) {
+        if (!plan.binds(rule.severity(), "the rule " + rule.name() + " of " + table.name())) {
+            return Optional.empty();
+        }
         Set<String> read = new LinkedHashSet<>();
         for (int column : rule.condition().columnsRead()) {
             read.add(table.columns().get(column).name());

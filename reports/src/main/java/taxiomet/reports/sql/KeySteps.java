@@ -31,6 +31,9 @@ final class KeySteps {
         }
         String what =
                 (key.isPrimary() ? "the primary key of " : "the unique key " + key.name() + " of ") + table.name();
+        if (!plan.binds(key.severity(), what)) {
+            return;
+        }
         boolean isIndex = key.where().isPresent() || (plan.dialect == Dialect.SQLITE && !key.isPrimary());
         if (key.nullsAreEqual() && plan.dialect != Dialect.POSTGRESQL) {
             plan.leaveOut(what, plan.server.title() + " takes nulls in a key for different");

@@ -76,6 +76,9 @@ final class LinkSteps {
                         && (plan.dialect == Dialect.MARIADB
                                 ? key.columns().equals(link.parentColumns())
                                 : Set.copyOf(key.columns()).equals(Set.copyOf(link.parentColumns()))));
+        if (!plan.binds(link.severity(), what)) {
+            return false;
+        }
         String why = !link.isEnforced()
                 ? "the charter says that it is not enforced"
                 : refused.isPresent()

@@ -9,6 +9,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Server;
+import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.reports.sql.SchemaStep.LeftOut;
@@ -43,6 +44,14 @@ final class SchemaDraft {
     /** Whether a table is made with everything that belongs to it, since it cannot be changed later. */
     boolean isWhole(Table table) {
         return makes(table) && dialect == Dialect.SQLITE;
+    }
+
+    /** Whether a declaration binds; one that is lowered to a warning is left out, since a server refuses what breaks its rules. */
+    boolean binds(Severity severity, String what) {
+        if (severity != Severity.ERROR) {
+            leaveOut(what, "the charter takes what breaks it for a " + severity.word());
+        }
+        return severity == Severity.ERROR;
     }
 
     void leaveOut(String what, String why) {

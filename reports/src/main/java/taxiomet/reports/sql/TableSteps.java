@@ -9,6 +9,7 @@ import taxiomet.charter.DefaultValue;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
 import taxiomet.charter.Rule;
+import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 
 /** Tables as steps of a plan, and columns that may not be null. */
@@ -63,7 +64,7 @@ final class TableSteps {
 
     private void addAllRules(Table table, List<String> parts) {
         for (Key key : table.keys()) {
-            if (key.where().isEmpty() && !key.nullsAreEqual()) {
+            if (key.where().isEmpty() && !key.nullsAreEqual() && key.severity() == Severity.ERROR) {
                 parts.add("CONSTRAINT " + keys.nameOf(table, key) + (key.isPrimary() ? " PRIMARY KEY (" : " UNIQUE (")
                         + plan.names(key.columns()) + ")");
             } else {
