@@ -8,7 +8,7 @@ import taxiomet.charters.yaml.Node.Scalar;
 
 /** Reads what a charter says of the database that rows live in. */
 final class DatabaseReader {
-    private static final List<String> KEYS = List.of("url", "user", "password", "password_file", "prove");
+    private static final List<String> KEYS = List.of("url", "user", "password", "password_file", "driver", "prove");
 
     private final Problems problems;
 
@@ -37,6 +37,7 @@ final class DatabaseReader {
                         fields.text("user"),
                         fields.text("password"),
                         fields.text("password_file"),
+                        fields.text("driver"),
                         fields.truth("prove", false)));
     }
 

@@ -44,10 +44,20 @@ public final class DatabaseOptions {
             description = "With the address of a database: a file whose first line is the password.")
     private String passwordFile;
 
+    @Option(
+            names = "--driver",
+            paramLabel = "FILE",
+            description =
+                    "With the address of a database: a .jar with its JDBC driver. Those of PostgreSQL, MariaDB, MySQL and"
+                            + " SQLite are there.")
+    private String driver;
+
     /** @throws UsageException when an option is given that goes with such an address alone */
     public void requireNone() {
-        if (!schemas.isEmpty() || user != null || passwordFile != null) {
-            throw new UsageException((user != null ? "--user" : passwordFile != null ? "--password-file" : "--schema")
+        if (!schemas.isEmpty() || user != null || passwordFile != null || driver != null) {
+            throw new UsageException((user != null
+                            ? "--user"
+                            : passwordFile != null ? "--password-file" : driver != null ? "--driver" : "--schema")
                     + " goes with the address of a database (jdbc:...)");
         }
     }
@@ -64,6 +74,7 @@ public final class DatabaseOptions {
                 Optional.ofNullable(user),
                 password(address, terminal),
                 Optional.ofNullable(passwordFile),
+                Optional.ofNullable(driver),
                 false);
         CatalogueScript catalogue = CatalogueScript.of(
                 database,

@@ -17,6 +17,7 @@ public enum OptionGroup {
             "--schema",
             "--user",
             "--password-file",
+            "--driver",
             "--only",
             "--sample",
             "--around",

@@ -1,6 +1,5 @@
 package taxiomet.charter.place;
 
-import java.util.Locale;
 import java.util.regex.Pattern;
 
 /** The address of a database, or of a file elsewhere, where a file is expected. */
@@ -15,6 +14,10 @@ public final class DatabaseAddress {
     /** Also as it looks once it was taken for a path, in which two slashes are one. */
     private static final Pattern ADDRESS = Pattern.compile("(?i)jdbc:.*|[a-z][a-z0-9+.-]+:/{1,2}[^/].*");
 
+    /** Of a database in a file, whose path has one slash. */
+    private static final Pattern OF_FILE =
+            Pattern.compile("(?i)jdbc:(?!postgresql:|mariadb:|mysql:|sqlserver:)[a-z0-9]+:/");
+
     private DatabaseAddress() {}
 
     /** Whether a text is one. */
@@ -22,11 +25,11 @@ public final class DatabaseAddress {
         return ADDRESS.matcher(text).matches();
     }
 
-    /** An address as it was written, though it was taken for a path since. */
+    /** An address as it was written, though it was taken for a path since, in which two slashes are one. */
     public static String shown(String text) {
-        if (text.toLowerCase(Locale.ROOT).startsWith("jdbc:sqlite:")) {
+        if (OF_FILE.matcher(text).lookingAt()) {
             return text;
         }
-        return text.replaceFirst("^([a-zA-Z][a-zA-Z0-9+.:-]*:)/([^/])", "$1//$2");
+        return text.replaceFirst("^([a-zA-Z][a-zA-Z0-9+.:-]*:|[jJ][dD][bB][cC]:.*@)/([^/])", "$1//$2");
     }
 }

@@ -1,15 +1,21 @@
 package taxiomet.sources.jdbc;
 
 import java.io.IOException;
+import java.net.MalformedURLException;
+import java.net.URL;
+import java.net.URLClassLoader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.Driver;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import java.util.Properties;
+import java.util.ServiceConfigurationError;
+import java.util.ServiceLoader;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -66,11 +72,36 @@ public final class Login {
         }
         return () -> {
             try {
-                return DriverManager.getConnection(url, properties);
+                return database.driver().isPresent()
+                        ? own(folder.resolve(database.driver().get())).connect(url, properties)
+                        : DriverManager.getConnection(url, properties);
             } catch (SQLException e) {
                 throw Refusals.of(database, "", e);
             }
         };
+    }
+
+    /** The driver in a .jar; it stays loaded as long as the program runs. */
+    private Driver own(Path jar) throws SQLException {
+        if (!Files.isRegularFile(jar)) {
+            throw new SourceException(jar.toString(), "there is no such driver", "name the .jar of a JDBC driver");
+        }
+        try {
+            @SuppressWarnings("resource")
+            URLClassLoader loader = new URLClassLoader(new URL[] {jar.toUri().toURL()}, Login.class.getClassLoader());
+            for (Driver driver : ServiceLoader.load(Driver.class, loader)) {
+                if (driver.getClass().getClassLoader() == loader && driver.acceptsURL(filled(database.url()))) {
+                    return driver;
+                }
+            }
+        } catch (MalformedURLException | ServiceConfigurationError e) {
+            throw new SourceException(
+                    jar.toString(), "it holds no driver that can be loaded (" + e.getMessage() + ")", "");
+        }
+        throw new SourceException(
+                jar.toString(),
+                "it holds no driver for " + database.shown(),
+                "name the .jar of the server's JDBC driver");
     }
 
     private Optional<String> password() {
