@@ -227,8 +227,7 @@ class SameFindingsTest {
                 insert(connection, table, name);
             }
         }
-        Database database =
-                new Database(url, Optional.of(user), Optional.empty(), Optional.empty(), Optional.empty(), false);
+        Database database = new Database(url, Optional.of(user), Optional.empty(), Optional.empty(), Optional.empty());
         return writeCharter(
                 "server.yaml",
                 table -> new DatabaseRows(folder.toAbsolutePath(), database, table.name(), false, List.of()));

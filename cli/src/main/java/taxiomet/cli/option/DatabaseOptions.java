@@ -74,8 +74,7 @@ public final class DatabaseOptions {
                 Optional.ofNullable(user),
                 password(address, terminal),
                 Optional.ofNullable(passwordFile),
-                Optional.ofNullable(driver),
-                false);
+                Optional.ofNullable(driver));
         CatalogueScript catalogue = CatalogueScript.of(
                 database,
                 folder,

@@ -13,15 +13,13 @@ import java.util.regex.Pattern;
  * @param password empty for none; never told
  * @param passwordFile a file whose first line is the password, from the charter's folder on
  * @param driver a .jar with a JDBC driver, from the charter's folder on; empty for those that are there
- * @param mayProve whether rehearsals may be proved in it
  */
 public record Database(
         String url,
         Optional<String> user,
         Optional<String> password,
         Optional<String> passwordFile,
-        Optional<String> driver,
-        boolean mayProve) {
+        Optional<String> driver) {
     private static final Pattern USER_INFO = Pattern.compile("//[^/@?]*@");
     private static final Pattern PARAMETERS = Pattern.compile("[?;].*", Pattern.DOTALL);
 
@@ -32,7 +30,7 @@ public record Database(
 
     /** A database of which the address is known, and nothing else. */
     public static Database at(String url) {
-        return new Database(url, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), false);
+        return new Database(url, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
     }
 
     /** The address without anything that could be a secret. */
