@@ -152,14 +152,12 @@ final class DdlCommand implements Callable<Integer> {
     }
 
     private Server wanted(Charter charter, Optional<Charter> there) {
-        if (server == null && there.isPresent()) {
-            return there.get().behavesAs();
+        if (server != null) {
+            return ServerOption.parse("--server", server, Server::isWritten, terminal);
         }
-        if (server == null && charter.behavesAs().isWritten()) {
-            return charter.behavesAs();
-        } else if (server == null) {
-            throw new UsageException("--server says for which: " + String.join(", ", Server.words(Server::isWritten)));
-        }
-        return ServerOption.parse("--server", server, Server::isWritten, terminal);
+        return Optional.of(there.orElse(charter).behavesAs())
+                .filter(Server::isWritten)
+                .orElseThrow(() -> new UsageException(
+                        "--server says for which: " + String.join(", ", Server.words(Server::isWritten))));
     }
 }

@@ -84,6 +84,10 @@ class DdlTest {
         Program program = ddl("--server", "sqlite", "--tables", "--report", script.toString());
         assertThat(program.status()).as(program.err()).isZero();
         assertThat(program.err()).contains("nothing was run");
+        assertThat(script)
+                .content()
+                .contains(
+                        "-- not put in place: how many rows of crew each of boat may have", "the pattern of crew.name");
         try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("boats.db"));
                 Statement sql = connection.createStatement()) {
             sql.executeUpdate("PRAGMA foreign_keys = ON");

@@ -4,6 +4,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import taxiomet.charter.place.Database;
 
 /**
  * Arguments of which the first is the charter, unless that is the usual one.
@@ -27,6 +28,10 @@ record CharterFirst(List<String> all) {
         String first = all.get(0);
         String name = first.toLowerCase(Locale.ROOT);
         boolean looksLikeOne = ENDINGS.stream().anyMatch(name::endsWith);
-        return all.size() > 1 && (first.equals("-") || looksLikeOne || Files.isRegularFile(Path.of(first)));
+        return all.size() > 1
+                && (first.equals("-")
+                        || looksLikeOne
+                        || Database.isAddress(first)
+                        || Files.isRegularFile(Path.of(first)));
     }
 }

@@ -10,6 +10,7 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.TimeZone;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -79,6 +80,20 @@ class MariadbValuesTest {
                             "1|0000-00-00|18446744073709551615|2|1.5000|2024-02-29 13:05:09.250000|23:59:58|0.1|",
                             "2|null|null|null|null|null|null|null|null",
                             "3|2024-02-29|7|1|-0.0001|1999-12-31 00:00:00.000000|00:00:00|-1.0E300|a\tb");
+
+            sql.execute("CREATE TABLE moments (at datetime(6) primary key)");
+            sql.execute("INSERT INTO moments SELECT '2024-03-31 00:00:00' + INTERVAL seq SECOND FROM seq_1_to_" + ROWS);
+            TimeZone own = TimeZone.getDefault();
+            try {
+                // Two hours of these have no such name there.
+                TimeZone.setDefault(TimeZone.getTimeZone("Europe/Berlin"));
+                assertThat(rows(server.address(), "moments", "at: timestamp", Integer.MAX_VALUE))
+                        .hasSize(ROWS)
+                        .doesNotHaveDuplicates()
+                        .contains("2024-03-31 02:30:00.000000");
+            } finally {
+                TimeZone.setDefault(own);
+            }
 
             sql.execute("CREATE TABLE paged (a varchar(5) collate utf8mb4_general_ci, b int, primary key (a, b))");
             sql.execute("INSERT INTO paged SELECT elt(1 + seq % 3, 'x', 'Y', 'z'), seq FROM seq_1_to_" + ROWS);

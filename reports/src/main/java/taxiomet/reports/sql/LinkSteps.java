@@ -132,7 +132,11 @@ final class LinkSteps {
     void add(ForeignKey link) {
         Table table = plan.charter.table(link.child());
         List<String> path = SchemaDraft.path(table, "foreign_keys", link.name());
-        if (plan.isThere(path) || plan.isWhole(table)) {
+        if (plan.isThere(path)) {
+            return;
+        }
+        leaveOutWhatNoServerDeclares(table, link);
+        if (plan.isWhole(table)) {
             return;
         }
         String what = "the link " + link.name() + " of " + table.name();
@@ -141,13 +145,6 @@ final class LinkSteps {
             return;
         } else if (!isPut(table, link)) {
             return;
-        }
-        link.children()
-                .ifPresent(range -> plan.leaveOut(
-                        "how many rows of " + table.name() + " each of " + link.parent() + " may have",
-                        "no server declares that"));
-        if (link.isAcyclic()) {
-            plan.leaveOut("that no row of " + table.name() + " is its own ancestor", "no server declares that");
         }
         String constraint = constraint(link);
         String name = constraint.substring("CONSTRAINT ".length(), constraint.indexOf(" FOREIGN KEY"));
@@ -167,6 +164,16 @@ final class LinkSteps {
                         + (plan.dialect == Dialect.MARIADB ? " DROP FOREIGN KEY " : " DROP CONSTRAINT ") + name),
                 Optional.of(orphans(table, link)),
                 path));
+    }
+
+    private void leaveOutWhatNoServerDeclares(Table table, ForeignKey link) {
+        link.children()
+                .ifPresent(range -> plan.leaveOut(
+                        "how many rows of " + table.name() + " each of " + link.parent() + " may have",
+                        "no server declares that"));
+        if (link.isAcyclic()) {
+            plan.leaveOut("that no row of " + table.name() + " is its own ancestor", "no server declares that");
+        }
     }
 
     private String orphans(Table table, ForeignKey link) {

@@ -126,6 +126,11 @@ final class DatabaseSession implements AutoCloseable {
         return server == Server.POSTGRESQL;
     }
 
+    /** Whether a column holds values of its type alone, and one of a primary key no null. */
+    boolean hasTypedColumns() {
+        return server != Server.SQLITE;
+    }
+
     /** A connection for one use at a time; where there is one alone, that one, whoever else has it. */
     synchronized Connection take() throws SQLException {
         if (!hasSeveral()) {

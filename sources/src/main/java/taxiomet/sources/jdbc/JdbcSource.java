@@ -6,8 +6,13 @@ import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Savepoint;
 import java.sql.Statement;
+import java.sql.Types;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Server;
 import taxiomet.charter.place.DatabaseRows;
@@ -19,6 +24,8 @@ import taxiomet.sources.file.CursorSource;
 
 /** A table, a view or a query in a database, all as it was at one moment. */
 public final class JdbcSource extends CursorSource {
+    private static final Set<Integer> MOMENTS = Set.of(Types.DATE, Types.TIME, Types.TIMESTAMP);
+
     private final DatabaseRows rows;
     private final List<String> columns;
     private final DatabaseSession session;
@@ -36,13 +43,20 @@ public final class JdbcSource extends CursorSource {
                 : String.join(".", rows.parts().stream().map(names::quoted).toList());
         Connection connection = session.take();
         try {
-            requireColumns(columnsThere(connection, from));
+            Map<String, Integer> there = columnsThere(connection, from);
+            requireColumns(List.copyOf(there.keySet()));
             if (session.server() == Server.POSTGRESQL) {
                 relation = new CopiedRows(session, rows, from, rows.order());
             } else {
-                List<String> key = rows.isQuery() ? List.of() : Catalogues.keyOf(connection, rows);
+                List<String> key =
+                        rows.isQuery() || !session.hasTypedColumns() ? List.of() : Catalogues.keyOf(connection, rows);
                 relation = new PagedRows(
-                        session, from, key, rows.order(), Catalogues.bytesOf(connection, session.server(), rows));
+                        session,
+                        from,
+                        key,
+                        rows.order(),
+                        momentsAmong(there),
+                        Catalogues.bytesOf(connection, session.server(), rows));
             }
         } finally {
             session.giveBack(connection);
@@ -75,8 +89,17 @@ public final class JdbcSource extends CursorSource {
                 rows.database(), called(rows), e instanceof SQLException known ? known : new SQLException(e));
     }
 
-    private List<String> columnsThere(Connection connection, String from) throws SQLException {
-        List<String> there = new ArrayList<>();
+    /** Columns of MariaDB whose values its driver would take through the calendar of this machine, in which some hours have no name. */
+    private Set<String> momentsAmong(Map<String, Integer> there) {
+        return there.entrySet().stream()
+                .filter(column -> session.server() == Server.MARIADB && MOMENTS.contains(column.getValue()))
+                .map(Map.Entry::getKey)
+                .collect(Collectors.toSet());
+    }
+
+    /** The columns of the relation in their order, each with its type as JDBC has it. */
+    private Map<String, Integer> columnsThere(Connection connection, String from) throws SQLException {
+        Map<String, Integer> there = new LinkedHashMap<>();
         synchronized (connection) {
             // A statement that fails would end the transaction, and with it the moment that is read.
             Savepoint before = session.server() == Server.POSTGRESQL ? connection.setSavepoint() : null;
@@ -84,7 +107,7 @@ public final class JdbcSource extends CursorSource {
                     ResultSet none = statement.executeQuery("SELECT * FROM " + from + " WHERE 1 = 0")) {
                 ResultSetMetaData metadata = none.getMetaData();
                 for (int i = 1; i <= metadata.getColumnCount(); i++) {
-                    there.add(metadata.getColumnLabel(i));
+                    there.put(metadata.getColumnLabel(i), metadata.getColumnType(i));
                 }
             } catch (SQLException e) {
                 if (before != null) {

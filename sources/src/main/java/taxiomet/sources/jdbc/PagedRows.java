@@ -10,9 +10,12 @@ import java.sql.Types;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import taxiomet.charter.Server;
 import taxiomet.rows.RowBatch;
 import taxiomet.sources.file.CursorSource;
+import taxiomet.sources.file.DynamicValue;
 import taxiomet.values.ValueCells;
 
 /**
@@ -26,13 +29,22 @@ final class PagedRows implements RelationRows {
     private final String from;
     private final List<String> key;
     private final List<String> order;
+    private final Set<String> moments;
     private final long size;
 
     /**
      * @param key columns that no two rows agree in and that are never null; none where there is no such key
      * @param order columns by which rows are put in order where there is no key
+     * @param moments columns that the server is to hand over as texts
      */
-    PagedRows(DatabaseSession session, String from, List<String> key, List<String> order, long size) {
+    PagedRows(
+            DatabaseSession session,
+            String from,
+            List<String> key,
+            List<String> order,
+            Set<String> moments,
+            long size) {
+        this.moments = Set.copyOf(moments);
         this.session = session;
         this.from = from;
         this.key = List.copyOf(key);
@@ -71,7 +83,12 @@ final class PagedRows implements RelationRows {
             width = columns.size();
             List<String> all = new ArrayList<>(columns);
             all.addAll(key);
-            select = "SELECT " + (all.isEmpty() ? "NULL" : names.quoted(all)) + " FROM " + from;
+            String cells = all.stream()
+                    .map(column -> moments.contains(column)
+                            ? "CAST(" + names.quoted(column) + " AS CHAR)"
+                            : names.quoted(column))
+                    .collect(Collectors.joining(", "));
+            select = "SELECT " + (cells.isEmpty() ? "NULL" : cells) + " FROM " + from;
             types = new int[Math.max(1, all.size())];
             connection = session.take();
             last = after;
@@ -162,7 +179,8 @@ final class PagedRows implements RelationRows {
         public long addTo(RowBatch batch) throws SQLException {
             long bytes = 0;
             for (int i = 0; i < width; i++) {
-                bytes += add((ValueCells) batch.column(i), i);
+                ValueCells cells = (ValueCells) batch.column(i);
+                bytes += session.hasTypedColumns() ? add(cells, i) : DynamicValue.add(page.getObject(i + 1), cells);
             }
             return bytes;
         }

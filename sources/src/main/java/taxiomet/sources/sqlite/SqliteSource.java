@@ -8,7 +8,6 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.stream.Collectors;
 import taxiomet.charter.place.SqliteRows;
@@ -24,6 +23,7 @@ import taxiomet.rows.Split;
 import taxiomet.rows.SplittableSource;
 import taxiomet.rows.Undeclared;
 import taxiomet.sources.file.DataFile;
+import taxiomet.sources.file.DynamicValue;
 import taxiomet.sources.file.FileParts;
 import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.RowQueue;
@@ -199,20 +199,7 @@ public final class SqliteSource implements SplittableSource {
         void addTo(RowBatch batch) throws SQLException {
             long bytes = 0;
             for (int i = 0; i < width; i++) {
-                ValueCells cells = (ValueCells) batch.column(i);
-                Object value = result.getObject(i + 1);
-                if (value == null) {
-                    cells.addNull();
-                } else if (value instanceof Integer || value instanceof Long) {
-                    cells.add(((Number) value).longValue());
-                } else if (value instanceof Double number) {
-                    cells.add(number.doubleValue());
-                } else {
-                    String text = value instanceof byte[] blob ? HexFormat.of().formatHex(blob) : value.toString();
-                    cells.add(text);
-                    bytes += text.length();
-                }
-                bytes += Long.BYTES;
+                bytes += DynamicValue.add(result.getObject(i + 1), (ValueCells) batch.column(i));
             }
             batch.endRow(RowRef.of(0, row), 0, bytes);
         }
