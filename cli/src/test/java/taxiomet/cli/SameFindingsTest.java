@@ -24,6 +24,17 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.apache.parquet.conf.PlainParquetConfiguration;
+import org.apache.parquet.example.data.Group;
+import org.apache.parquet.example.data.simple.SimpleGroup;
+import org.apache.parquet.hadoop.ParquetWriter;
+import org.apache.parquet.hadoop.example.ExampleParquetWriter;
+import org.apache.parquet.hadoop.metadata.CompressionCodecName;
+import org.apache.parquet.io.LocalOutputFile;
+import org.apache.parquet.schema.LogicalTypeAnnotation;
+import org.apache.parquet.schema.MessageType;
+import org.apache.parquet.schema.PrimitiveType.PrimitiveTypeName;
+import org.apache.parquet.schema.Types;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.junit.jupiter.api.BeforeEach;
@@ -35,6 +46,7 @@ import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
+import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
 import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
@@ -199,6 +211,52 @@ class SameFindingsTest {
                         folder.toAbsolutePath(), "coop.xlsx", Optional.of(table.name()), Optional.of("B3:BA")));
     }
 
+    /** Parquet files in which columns of whole numbers alone are such, and all others texts. */
+    private Path parquet() throws Exception {
+        for (Table table : demo.charter().tables()) {
+            List<List<String>> sound = rows.get(table.name()).stream()
+                    .filter(row -> !row.isEmpty())
+                    .toList();
+            Types.MessageTypeBuilder type = Types.buildMessage();
+            boolean[] areWhole = new boolean[table.columns().size()];
+            for (int i = 0; i < areWhole.length; i++) {
+                int place = i;
+                Column column = table.columns().get(i);
+                areWhole[i] =
+                        sound.stream().allMatch(row -> row.get(place) == null || isPlainWhole(column, row.get(place)));
+                if (areWhole[i]) {
+                    type.optional(PrimitiveTypeName.INT64).named(column.name());
+                } else {
+                    type.optional(PrimitiveTypeName.BINARY)
+                            .as(LogicalTypeAnnotation.stringType())
+                            .named(column.name());
+                }
+            }
+            MessageType message = type.named(table.name());
+            try (ParquetWriter<Group> writer = ExampleParquetWriter.builder(
+                            new LocalOutputFile(folder.resolve(table.name() + ".parquet")))
+                    .withType(message)
+                    .withConf(new PlainParquetConfiguration())
+                    .withRowGroupRowCountLimit(100)
+                    .withCompressionCodec(CompressionCodecName.UNCOMPRESSED)
+                    .build()) {
+                for (List<String> row : sound) {
+                    Group group = new SimpleGroup(message);
+                    for (int i = 0; i < row.size(); i++) {
+                        if (row.get(i) != null && areWhole[i]) {
+                            group.add(i, Long.parseLong(row.get(i)));
+                        } else if (row.get(i) != null) {
+                            group.add(i, row.get(i));
+                        }
+                    }
+                    writer.write(group);
+                }
+            }
+        }
+        return writeCharter(
+                "parquet.yaml", table -> new ParquetRows(folder.toAbsolutePath(), table.name() + ".parquet", Map.of()));
+    }
+
     private Path database() throws Exception {
         Path file = folder.resolve("coop.sqlite");
         try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file)) {
@@ -318,6 +376,22 @@ class SameFindingsTest {
         JsonNode text = findings(delimited(false));
         assertThat(findings(workbook())).isEqualTo(text);
         assertThat(findings(folder.resolve("workbook.yaml"), "--memory", "4k", "--threads", "3", "--force"))
+                .isEqualTo(text);
+    }
+
+    @Test
+    void parquet_gives_the_findings_of_delimited_text() throws Exception {
+        JsonNode text = findings(delimited(false));
+        assertThat(findings(parquet())).isEqualTo(text);
+        assertThat(findings(
+                        folder.resolve("parquet.yaml"),
+                        "--memory",
+                        "4k",
+                        "--threads",
+                        "3",
+                        "--chunk",
+                        "100",
+                        "--force"))
                 .isEqualTo(text);
     }
 

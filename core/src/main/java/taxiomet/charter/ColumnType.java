@@ -200,6 +200,32 @@ public record ColumnType(Name name, int length, int precision, int scale) {
         };
     }
 
+    /**
+     * Whether each value of this type is one of the other too, and is spelled there as it is here: an integer is a bigint, and a varchar(10)
+     * a varchar(20); a date is no timestamp, though it can be taken for one.
+     */
+    public boolean isWithin(ColumnType other) {
+        if (isInteger() && other.isInteger()) {
+            return wholeDigits() <= other.wholeDigits();
+        } else if (family() == Family.EXACT_NUMBER && other.name == Name.NUMERIC) {
+            return other.precision == UNBOUNDED
+                    || (scale <= other.scale && wholeDigits() <= other.precision - other.scale);
+        } else if (isText() && other.isText()) {
+            return other.length == UNBOUNDED || (length != UNBOUNDED && length <= other.length);
+        }
+        return name == other.name && scale <= other.scale;
+    }
+
+    /** How many digits a number can have before its point. */
+    private int wholeDigits() {
+        return switch (name) {
+            case SMALLINT -> 5;
+            case INTEGER -> 10;
+            case BIGINT -> 19;
+            default -> precision == UNBOUNDED ? Integer.MAX_VALUE : precision - scale;
+        };
+    }
+
     /** The family of types with which its values can be compared. */
     public Family family() {
         return name.family;

@@ -81,6 +81,7 @@ public final class CheckRun implements AutoCloseable {
         List<Table> order = plan.order();
         for (Table table : order) {
             sources.put(table.name(), open.apply(table));
+            plan.plan().leaveOutNeedless(table, sources.get(table.name()));
         }
         planPasses(order);
         long inAll = sources.values().stream().mapToLong(TableSource::bytes).sum();

@@ -1,6 +1,7 @@
 package taxiomet.rows;
 
 import java.util.List;
+import java.util.Optional;
 
 /** A source for somebody who closes what he reads, while its owner goes on: closing this closes nothing. */
 public final class BorrowedSource implements TableSource {
@@ -24,6 +25,11 @@ public final class BorrowedSource implements TableSource {
     @Override
     public int partCount() {
         return owned.partCount();
+    }
+
+    @Override
+    public Optional<ColumnFacts> facts(int column) {
+        return owned.facts(column);
     }
 
     @Override

@@ -121,6 +121,11 @@ public final class RowBatch {
         return number;
     }
 
+    /** How many more rows should go in, those of few bytes. */
+    public int room() {
+        return Math.max(0, fullAt - size);
+    }
+
     /** Whether no more rows should go in. */
     public boolean isFull() {
         return size >= fullAt || malformed.size() >= fullAt || bytes >= BYTES;

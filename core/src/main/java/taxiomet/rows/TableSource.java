@@ -1,6 +1,7 @@
 package taxiomet.rows;
 
 import java.util.List;
+import java.util.Optional;
 
 /** The rows of one table, wherever they stand. */
 public interface TableSource extends AutoCloseable {
@@ -11,6 +12,15 @@ public interface TableSource extends AutoCloseable {
     String partName(int part);
 
     int partCount();
+
+    /**
+     * What is known of a column without reading it; empty where nothing is.
+     *
+     * @param column its place, as in {@link #columns}
+     */
+    default Optional<ColumnFacts> facts(int column) {
+        return Optional.empty();
+    }
 
     /** What is there beside the columns asked for; where each row has names of its own, all of it is known once all rows were read. */
     Undeclared undeclared();

@@ -127,6 +127,29 @@ public sealed class CellColumn permits ValueCells {
         commit(used + length);
     }
 
+    /**
+     * Adds cells that stand one behind the other elsewhere.
+     *
+     * @param places their {@link #span spans} in {@code from}, ascending
+     * @param first the number of the first of them, and {@code count} how many
+     */
+    public void addAll(byte[] from, long[] places, int first, int count) {
+        if (count == 0) {
+            return;
+        }
+        int start = (int) (places[first] >>> Integer.SIZE);
+        long last = places[first + count - 1];
+        int length = (int) (last >>> Integer.SIZE) + (int) last - start;
+        System.arraycopy(from, start, reserve(length), used, length);
+        long moved = (long) (used - start) << Integer.SIZE;
+        long[] own = room(size + count);
+        for (int i = 0; i < count; i++) {
+            own[size + i] = places[first + i] + moved;
+        }
+        size += count;
+        used += length;
+    }
+
     /** Makes room for that many more bytes; the caller writes them from {@link #byteCount()} on, then commits. */
     public byte[] reserve(int count) {
         if (bytes.length - PADDING - used < count) {

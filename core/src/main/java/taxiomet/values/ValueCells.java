@@ -144,18 +144,39 @@ public final class ValueCells extends CellColumn {
             add(printed(as, high, low));
             return;
         }
-        ensureRoom();
+        ensureRoom(1);
         kind = as;
         hasValue = true;
         highs[count] = high;
         lows[count++] = low;
     }
 
-    private void ensureRoom() {
-        if (count == highs.length) {
-            highs = Arrays.copyOf(highs, count * 2 + 1);
-            lows = Arrays.copyOf(lows, count * 2 + 1);
-            isNull = Arrays.copyOf(isNull, count * 2 + 1);
+    /**
+     * Adds values of any kind, of which the second half is the same in all.
+     *
+     * @param values the first halves, from one place on
+     */
+    public void add(Kind as, long[] values, int from, int howMany, long low) {
+        if (areTexts || (hasValue && kind != as)) {
+            for (int i = from; i < from + howMany; i++) {
+                add(printed(as, values[i], low));
+            }
+            return;
+        }
+        ensureRoom(howMany);
+        kind = as;
+        hasValue = true;
+        System.arraycopy(values, from, highs, count, howMany);
+        Arrays.fill(lows, count, count + howMany, low);
+        count += howMany;
+    }
+
+    private void ensureRoom(int more) {
+        if (highs.length - count < more) {
+            int room = Math.max(count * 2, count + more);
+            highs = Arrays.copyOf(highs, room);
+            lows = Arrays.copyOf(lows, room);
+            isNull = Arrays.copyOf(isNull, room);
         }
     }
 
@@ -165,7 +186,7 @@ public final class ValueCells extends CellColumn {
             super.addNull();
             return;
         }
-        ensureRoom();
+        ensureRoom(1);
         isNull[count++] = true;
     }
 
@@ -179,6 +200,12 @@ public final class ValueCells extends CellColumn {
     public void add(byte[] from, int start, int length) {
         print();
         super.add(from, start, length);
+    }
+
+    @Override
+    public void addAll(byte[] from, long[] places, int first, int howMany) {
+        print();
+        super.addAll(from, places, first, howMany);
     }
 
     @Override

@@ -144,4 +144,34 @@ class ColumnTypeTest {
         assertThat(NearestWord.differences("hive", "hvie")).isEqualTo(1);
         assertThat(NearestWord.differences("hive", "HIVE")).isZero();
     }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = ';', textBlock = """
+                    smallint;      integer;        true
+                    bigint;        integer;        false
+                    integer;       numeric(12,2);  true
+                    integer;       numeric(11,2);  false
+                    numeric(9,2);  numeric(10,2);  true
+                    numeric(9,2);  numeric(10,1);  false
+                    numeric(9,2);  numeric(9,3);   false
+                    numeric;       numeric(9,3);   false
+                    numeric(9,2);  integer;        false
+                    varchar(5);    text;           true
+                    varchar(5);    char(5);        true
+                    varchar(6);    varchar(5);     false
+                    text;          varchar(5);     false
+                    text;          varchar;        true
+                    date;          date;           true
+                    date;          timestamp;      false
+                    timestamp(0);  timestamp;      true
+                    timestamp;     timestamp(0);   false
+                    integer;       varchar(20);    false
+                    real;          double;         false
+                    """)
+    void a_type_lies_within_another_or_not(String type, String other, boolean isWithin) {
+        assertThat(ColumnType.parse(type)
+                        .orElseThrow()
+                        .isWithin(ColumnType.parse(other).orElseThrow()))
+                .isEqualTo(isWithin);
+    }
 }

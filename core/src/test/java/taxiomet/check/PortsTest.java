@@ -2,7 +2,9 @@ package taxiomet.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mockito.AdditionalMatchers.aryEq;
 import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.ArgumentMatchers.anyLong;
 import static org.mockito.Mockito.atLeastOnce;
 import static org.mockito.Mockito.doAnswer;
@@ -16,18 +18,22 @@ import static taxiomet.testing.TestTable.table;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mockito.InOrder;
+import taxiomet.charter.ColumnType;
 import taxiomet.check.pass.CheckOptions;
+import taxiomet.rows.ColumnFacts;
 import taxiomet.rows.Scan;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillException;
+import taxiomet.testing.Columns;
 import taxiomet.testing.TestTable;
 import taxiomet.testing.TestTables;
 import taxiomet.work.CheckProgress;
@@ -104,6 +110,26 @@ class PortsTest {
                         tables.context()))
                 .isInstanceOf(SourceException.class)
                 .hasMessageContaining("no such file");
+    }
+
+    @Test
+    void columns_that_their_keeper_vouches_for_are_not_read() {
+        TestTable vouched = table(
+                        "c", "x integer", "y integer not null", "z varchar(5)", "w integer not null", "r integer")
+                .with("r", Columns.oneOf("5"))
+                .link("l", "x -> p (k)")
+                .rows("1|2|three|4|5");
+        TestTables tables = TestTables.of(folder, parents, vouched);
+        TableSource source = spy(vouched.source());
+        when(source.facts(anyInt())).thenAnswer(call -> switch ((int) call.getArgument(0)) {
+            case 1 -> Optional.of(new ColumnFacts(ColumnType.of(ColumnType.Name.SMALLINT), false));
+            case 2 -> Optional.of(new ColumnFacts(new ColumnType(ColumnType.Name.VARCHAR, 6, -1, 0), false));
+            case 3 -> Optional.of(new ColumnFacts(ColumnType.of(ColumnType.Name.INTEGER), true));
+            default -> Optional.of(new ColumnFacts(ColumnType.of(ColumnType.Name.INTEGER), false));
+        });
+        start(tables, source, CheckProgress.NONE).close();
+        // Of x the link wants the values, of z the length is not certain, w may be null, and r is one of some values.
+        verify(source).scan(aryEq(new int[] {0, 2, 3, 4}), any());
     }
 
     @Test

@@ -17,6 +17,7 @@ import java.util.stream.Stream;
 import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
+import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
 import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
@@ -24,6 +25,7 @@ import taxiomet.rows.SourceException;
 import taxiomet.sources.csv.Sniffer;
 import taxiomet.sources.file.Sniffed;
 import taxiomet.sources.jsonl.FieldSniffer;
+import taxiomet.sources.parquet.ParquetSource;
 import taxiomet.sources.sqlite.SqliteCatalogue;
 import taxiomet.sources.xlsx.SheetSource;
 import taxiomet.survey.profile.FoundTable;
@@ -31,7 +33,8 @@ import taxiomet.survey.profile.FoundTable;
 /** Finds the tables in folders and files of which nothing is declared. */
 public final class DataFiles {
     private static final Pattern DATA = Pattern.compile(
-            "(.+?)\\.(?:csv|tsv|tab|psv|txt|jsonl|ndjson)(?:\\.gz|\\.zst|\\.zip)?", Pattern.CASE_INSENSITIVE);
+            "(.+?)\\.(?:csv|tsv|tab|psv|txt|jsonl|ndjson|parquet|parq)(?:\\.gz|\\.zst|\\.zip)?",
+            Pattern.CASE_INSENSITIVE);
     /** A name with a number or a date at its end, as parts of one table have. */
     private static final Pattern PART = Pattern.compile("(.*?[^0-9_.-])[_.-]?[0-9][0-9_.-]*");
 
@@ -52,7 +55,7 @@ public final class DataFiles {
             throw new SourceException(
                     places.get(0).toString(),
                     "there is no table in it",
-                    "name a folder or files that end in .csv, .tsv, .txt, .jsonl, .xlsx or .sqlite");
+                    "name a folder or files that end in .csv, .tsv, .txt, .jsonl, .parquet, .xlsx or .sqlite");
         }
         Map<String, List<Path>> parts = new LinkedHashMap<>();
         Map<Path, Sniffed> sniffed = new LinkedHashMap<>();
@@ -68,9 +71,7 @@ public final class DataFiles {
                     addTables(file, tables);
                     continue;
                 }
-                seen = JsonLines.isNamedSo(nameOf(file))
-                        ? FieldSniffer.sniff(file)
-                        : Sniffer.sniff(file, delimiter, encoding);
+                seen = sniff(file, delimiter, encoding);
             } catch (SourceException e) {
                 if (places.contains(file)) {
                     throw e;
@@ -140,6 +141,15 @@ public final class DataFiles {
         }
     }
 
+    private static Sniffed sniff(Path file, Optional<Character> delimiter, Optional<String> encoding) {
+        if (JsonLines.isNamedSo(nameOf(file))) {
+            return FieldSniffer.sniff(file);
+        }
+        return ParquetRows.isNamedSo(nameOf(file))
+                ? ParquetSource.sniff(file)
+                : Sniffer.sniff(file, delimiter, encoding);
+    }
+
     private static boolean isData(Path file) {
         return DATA.matcher(nameOf(file)).matches()
                 || SqliteRows.isNamedSo(nameOf(file))
@@ -188,9 +198,13 @@ public final class DataFiles {
             Matcher part = PART.matcher(stem);
             stem = part.matches() ? part.group(1) : stem;
             String glob = globOf(files);
-            rows = rows instanceof JsonLines lines
-                    ? lines.at(rows.folder(), glob)
-                    : ((DelimitedFiles) rows).at(rows.folder(), glob);
+            if (rows instanceof JsonLines lines) {
+                rows = lines.at(rows.folder(), glob);
+            } else if (rows instanceof ParquetRows parquet) {
+                rows = parquet.at(rows.folder(), glob);
+            } else {
+                rows = ((DelimitedFiles) rows).at(rows.folder(), glob);
+            }
         }
         return new FoundTable(freeName(stem, others), rows, first.columns(), remarks);
     }

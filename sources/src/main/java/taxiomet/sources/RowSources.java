@@ -7,6 +7,7 @@ import taxiomet.charter.Table;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
+import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
 import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
@@ -15,6 +16,7 @@ import taxiomet.sources.csv.CsvTableSource;
 import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.sources.jdbc.JdbcSource;
 import taxiomet.sources.jsonl.JsonLinesSource;
+import taxiomet.sources.parquet.ParquetSource;
 import taxiomet.sources.sqlite.SqliteSource;
 import taxiomet.sources.xlsx.SheetSource;
 
@@ -27,6 +29,7 @@ public final class RowSources {
             new Opener<>(
                     JsonLines.class, wanted -> JsonLinesSource.open(wanted.rows, wanted.columns, wanted.chunkBytes)),
             new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)),
+            new Opener<>(ParquetRows.class, wanted -> ParquetSource.open(wanted.rows, wanted.columns)),
             new Opener<>(SheetRows.class, wanted -> SheetSource.open(wanted.rows, wanted.columns)),
             new Opener<>(DatabaseRows.class, wanted -> JdbcSource.open(wanted.rows, wanted.columns, wanted.sessions)));
 

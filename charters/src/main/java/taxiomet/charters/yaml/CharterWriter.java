@@ -34,6 +34,7 @@ import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
+import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
 import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
@@ -305,10 +306,10 @@ public final class CharterWriter {
         List<String> parts = new ArrayList<>(List.of("file: " + text(path)));
         if (rows instanceof DelimitedFiles files) {
             addDialect(files, parts);
-        } else if (rows instanceof JsonLines lines && !lines.fields().isEmpty()) {
-            List<String> fields = new ArrayList<>();
-            lines.fields().forEach((column, pointer) -> fields.add(text(column) + ": " + text(pointer)));
-            parts.add("fields: {" + String.join(", ", fields) + "}");
+        } else if (rows instanceof JsonLines lines) {
+            addFields(lines.fields(), parts);
+        } else if (rows instanceof ParquetRows parquet) {
+            addFields(parquet.fields(), parts);
         } else if (rows instanceof SheetRows sheet) {
             sheet.sheet().ifPresent(name -> parts.add("sheet: " + quoted(name)));
             sheet.range().ifPresent(range -> parts.add("range: " + quoted(range)));
@@ -316,6 +317,14 @@ public final class CharterWriter {
             parts.add("table: " + text(database.table()));
         }
         return parts.size() == 1 ? text(path) : "{" + String.join(", ", parts) + "}";
+    }
+
+    private static void addFields(Map<String, String> pointers, List<String> parts) {
+        List<String> fields = new ArrayList<>();
+        pointers.forEach((column, pointer) -> fields.add(text(column) + ": " + text(pointer)));
+        if (!fields.isEmpty()) {
+            parts.add("fields: {" + String.join(", ", fields) + "}");
+        }
     }
 
     /** The path of rows from the folder in which the charter will stand. */

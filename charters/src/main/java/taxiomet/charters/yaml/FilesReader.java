@@ -6,11 +6,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.JsonLines;
+import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
 import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
@@ -43,17 +45,52 @@ final class FilesReader {
         }
     }
 
+    /** The forms that files have, what each is called, and the keys that go with it. */
+    private enum Form {
+        TABLE("a table of a database in a file"),
+        SHEET("a workbook"),
+        JSON("a file of JSON lines"),
+        PARQUET("a Parquet file"),
+        TEXT("delimited text");
+
+        private final String words;
+
+        Form(String words) {
+            this.words = words;
+        }
+
+        List<String> keys() {
+            return switch (this) {
+                case TABLE -> List.of("table");
+                case SHEET -> List.of("sheet", "range");
+                case JSON, PARQUET -> List.of("fields");
+                case TEXT -> DIALECT;
+            };
+        }
+
+        /** The form that the name of a file tells. */
+        static Form named(String path) {
+            if (SheetRows.isNamedSo(path)) {
+                return SHEET;
+            } else if (JsonLines.isNamedSo(path)) {
+                return JSON;
+            }
+            return ParquetRows.isNamedSo(path) ? PARQUET : TEXT;
+        }
+    }
+
     /** The `rows` of a table. */
     RowsPlace read(Node node) {
-        if (node instanceof Scalar path && !path.isNull()) {
-            if (SheetRows.isNamedSo(path.text())) {
-                return new SheetRows(folder, path.text(), Optional.empty(), Optional.empty());
+        MapNode map = new MapNode(node.line(), node.column(), List.of());
+        if (node instanceof MapNode given) {
+            map = given;
+        } else if (node instanceof Scalar path && !path.isNull()) {
+            requireNotEmpty(path);
+            if (Form.named(path.text()) == Form.TEXT) {
+                return withPath(defaults, requireNoDatabase(path.text(), path));
             }
-            return JsonLines.isNamedSo(path.text())
-                    ? new JsonLines(folder, path.text(), Map.of())
-                    : withPath(defaults, requireNoDatabase(requireNotEmpty(path), path));
-        }
-        if (!(node instanceof MapNode map)) {
+            return of(Form.named(path.text()), path.text(), new Fields(problems, map, "`rows`", List.of(), List.of()));
+        } else {
             problems.form(node, "`rows` is a path or a mapping, not " + node.words(), "write `rows: some_file.csv`");
             return defaults;
         }
@@ -62,45 +99,43 @@ final class FilesReader {
         if (!hasFile && isInDatabase(map)) {
             return inDatabase(map);
         }
-        List<String> known = new ArrayList<>(List.of("file", "table", "fields", "sheet", "range"));
-        known.addAll(DIALECT);
+        List<String> known = new ArrayList<>(List.of("file"));
+        Stream.of(Form.values()).forEach(form -> known.addAll(form.keys()));
         Fields fields = new Fields(problems, map, "`rows`", known, List.of());
         fields.require("file");
         Optional<Scalar> file = fields.scalar("file", "a path");
         String path = file.map(this::requireNotEmpty).orElse("");
-        if (hasFile && fields.has("table")) {
-            refuse(fields, "table", "fields");
-            DIALECT.forEach(key -> refuse(fields, "table", key));
-            String table = fields.scalar("table", "the name of a table")
-                    .map(Scalar::text)
-                    .orElse("");
-            return new SqliteRows(folder, path, table);
+        Form form = hasFile && fields.has("table") ? Form.TABLE : Form.named(path);
+        Stream.of(Form.values())
+                .filter(other -> other != form)
+                .forEach(other -> other.keys().stream()
+                        .filter(key -> !form.keys().contains(key))
+                        .forEach(key -> refuse(fields, form, other, key)));
+        if (form == Form.TEXT) {
+            file.ifPresent(scalar -> requireNoDatabase(path, scalar));
         }
-        if (SheetRows.isNamedSo(path)) {
-            DIALECT.forEach(key -> refuse(fields, "a workbook", key));
-            return new SheetRows(
-                    folder,
-                    path,
-                    fields.text("sheet"),
-                    fields.scalar("range", "a range").map(this::range));
-        }
-        List.of("sheet", "range")
-                .forEach(key -> fields.find(key)
-                        .ifPresent(node2 -> problems.meaning(
-                                node2,
-                                "`" + key + "` is about a workbook, and `" + path + "` is none by its name",
-                                "name a file that ends in .xlsx, or leave it out")));
-        if (JsonLines.isNamedSo(path)) {
-            DIALECT.forEach(key -> refuse(fields, "a file of JSON lines", key));
-            return new JsonLines(folder, path, pointers(fields));
-        }
-        fields.find("fields")
-                .ifPresent(node2 -> problems.meaning(
-                        node2,
-                        "`fields` says where values stand in JSON, and `" + path + "` is no file of JSON lines",
-                        "name a file that ends in .jsonl or .ndjson, or leave `fields` out"));
-        return dialect(
-                fields, file.map(scalar -> requireNoDatabase(path, scalar)).orElse(path));
+        return of(form, path, fields);
+    }
+
+    private RowsPlace of(Form form, String path, Fields fields) {
+        return switch (form) {
+            case TABLE ->
+                new SqliteRows(
+                        folder,
+                        path,
+                        fields.scalar("table", "the name of a table")
+                                .map(Scalar::text)
+                                .orElse(""));
+            case SHEET ->
+                new SheetRows(
+                        folder,
+                        path,
+                        fields.text("sheet"),
+                        fields.scalar("range", "a range").map(this::range));
+            case JSON -> new JsonLines(folder, path, pointers(fields));
+            case PARQUET -> new ParquetRows(folder, path, pointers(fields));
+            case TEXT -> dialect(fields, path);
+        };
     }
 
     private static boolean isInDatabase(MapNode map) {
@@ -129,10 +164,12 @@ final class FilesReader {
         return new DatabaseRows(folder, database.get(), relation, isQuery, List.of());
     }
 
-    private void refuse(Fields fields, String with, String key) {
+    private void refuse(Fields fields, Form form, Form other, String key) {
         fields.find(key)
                 .ifPresent(node -> problems.meaning(
-                        node, "`" + key + "` is about delimited text, and does not go with " + with, "leave it out"));
+                        node,
+                        "`" + key + "` is about " + other.words + ", and does not go with " + form.words,
+                        "leave it out, or name a file whose ending says what it is"));
     }
 
     private String range(Scalar range) {

@@ -3,7 +3,7 @@ package taxiomet.charter.place;
 import java.nio.file.Path;
 
 /** Where the rows of a table live. */
-public sealed interface RowsPlace permits DelimitedFiles, JsonLines, SqliteRows, SheetRows, DatabaseRows {
+public sealed interface RowsPlace permits DelimitedFiles, JsonLines, SqliteRows, SheetRows, ParquetRows, DatabaseRows {
     /** Where paths start: the charter's own folder. */
     Path folder();
 

@@ -1,10 +1,13 @@
 package taxiomet.check.column;
 
+import java.util.Optional;
+import java.util.function.IntFunction;
 import taxiomet.check.pass.BatchCheck;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.check.pass.RowCheck;
 import taxiomet.keys.TypedBatch;
+import taxiomet.rows.ColumnFacts;
 import taxiomet.values.TypedColumn;
 
 /** A check of the values of one column. */
@@ -20,6 +23,16 @@ abstract class ColumnCheck implements RowCheck {
 
     /** Finds the rows of a batch that are at fault. Several threads do so at once. */
     abstract void find(TypedColumn values, TypedBatch batch, Faults faults);
+
+    /** Whether it would find nothing in a column of which so much is known. */
+    boolean isNeedless(ColumnFacts facts) {
+        return false;
+    }
+
+    @Override
+    public boolean isNeedless(IntFunction<Optional<ColumnFacts>> facts) {
+        return facts.apply(column).filter(this::isNeedless).isPresent();
+    }
 
     @Override
     public int[] columns() {

@@ -1,23 +1,35 @@
 package taxiomet.check.column;
 
+import taxiomet.charter.ColumnType;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.keys.TypedBatch;
+import taxiomet.rows.ColumnFacts;
 import taxiomet.values.TypedColumn;
 
 /** Cells in one {@link TypedColumn#state state}: nulls where there should be none, values that are oddly written. */
 public final class StateCheck extends ColumnCheck {
     private final byte state;
+    private final ColumnType type;
 
-    /** @param state as {@link TypedColumn} has them */
-    public StateCheck(int column, byte state, FaultLog log) {
+    /**
+     * @param type the column's own
+     * @param state as {@link TypedColumn} has them
+     */
+    public StateCheck(int column, ColumnType type, byte state, FaultLog log) {
         super(column, log);
+        this.type = type;
         this.state = state;
     }
 
     @Override
     public boolean readsValues() {
         return false;
+    }
+
+    @Override
+    boolean isNeedless(ColumnFacts facts) {
+        return state == TypedColumn.NULL ? !facts.hasNulls() : facts.type().isWithin(type);
     }
 
     @Override

@@ -1,20 +1,30 @@
 package taxiomet.check.column;
 
+import taxiomet.charter.ColumnType;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.keys.TypedBatch;
+import taxiomet.rows.ColumnFacts;
 import taxiomet.values.TypedColumn;
 
 /** Values that are not of their column's type. */
 public final class TypeCheck extends ColumnCheck {
+    private final ColumnType type;
+
     /** @param mismatches gets the rows whose value is not of the column's type, with the rule it broke */
-    public TypeCheck(int column, FaultLog mismatches) {
+    public TypeCheck(int column, ColumnType type, FaultLog mismatches) {
         super(column, mismatches);
+        this.type = type;
     }
 
     @Override
     public boolean readsValues() {
         return false;
+    }
+
+    @Override
+    boolean isNeedless(ColumnFacts facts) {
+        return facts.type().isWithin(type);
     }
 
     @Override

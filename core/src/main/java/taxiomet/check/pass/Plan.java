@@ -12,6 +12,7 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.finding.FindingKind;
+import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillFolder;
 import taxiomet.work.RunContext;
@@ -74,6 +75,11 @@ public final class Plan implements AutoCloseable {
     /** Has a check look at all rows of a table. */
     public void look(Table table, RowCheck check) {
         checks.computeIfAbsent(table.name(), name -> new ArrayList<>()).add(check);
+    }
+
+    /** Takes checks of a table back that are known to find nothing: columns that nothing else asks for need not be read. */
+    public void leaveOutNeedless(Table table, TableSource source) {
+        checks.get(table.name()).removeIf(check -> check.isNeedless(source::facts));
     }
 
     /** A new log, told with the reasons that its rows get until something else is said. */

@@ -8,6 +8,19 @@ public final class Utf8 {
 
     private Utf8() {}
 
+    /** Whether no byte from one place to another, exclusive, is beyond ASCII. */
+    public static boolean isAscii(byte[] bytes, int from, int to) {
+        long seen = 0;
+        int at = from;
+        for (; at + Long.BYTES <= to; at += Long.BYTES) {
+            seen |= Words.at(bytes, at);
+        }
+        for (; at < to; at++) {
+            seen |= bytes[at];
+        }
+        return (seen & HIGH_BITS) == 0;
+    }
+
     /** Whether all bytes from one place to another, exclusive, are UTF-8. */
     public static boolean isValid(byte[] bytes, int from, int to) {
         int at = from;

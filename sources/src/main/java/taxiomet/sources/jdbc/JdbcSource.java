@@ -1,21 +1,15 @@
 package taxiomet.sources.jdbc;
 
 import java.sql.Connection;
-import java.sql.ResultSet;
-import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Savepoint;
-import java.sql.Statement;
-import java.sql.Types;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Set;
-import java.util.stream.Collectors;
+import java.util.Optional;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Server;
 import taxiomet.charter.place.DatabaseRows;
+import taxiomet.rows.ColumnFacts;
 import taxiomet.rows.ColumnNames;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.SourceException;
@@ -24,12 +18,11 @@ import taxiomet.sources.file.CursorSource;
 
 /** A table, a view or a query in a database, all as it was at one moment. */
 public final class JdbcSource extends CursorSource {
-    private static final Set<Integer> MOMENTS = Set.of(Types.DATE, Types.TIME, Types.TIMESTAMP);
-
     private final DatabaseRows rows;
     private final List<String> columns;
     private final DatabaseSession session;
     private final List<String> undeclared = new ArrayList<>();
+    private final RelationColumns there;
     private final RelationRows relation;
     private final long bytes;
 
@@ -43,8 +36,8 @@ public final class JdbcSource extends CursorSource {
                 : String.join(".", rows.parts().stream().map(names::quoted).toList());
         Connection connection = session.take();
         try {
-            Map<String, Integer> there = columnsThere(connection, from);
-            requireColumns(List.copyOf(there.keySet()));
+            there = columnsThere(connection, from);
+            requireColumns(there.names());
             if (session.server() == Server.POSTGRESQL) {
                 relation = new CopiedRows(session, rows, from, rows.order());
             } else {
@@ -55,7 +48,7 @@ public final class JdbcSource extends CursorSource {
                         from,
                         key,
                         rows.order(),
-                        momentsAmong(there),
+                        there.moments(),
                         Catalogues.bytesOf(connection, session.server(), rows));
             }
         } finally {
@@ -89,26 +82,12 @@ public final class JdbcSource extends CursorSource {
                 rows.database(), called(rows), e instanceof SQLException known ? known : new SQLException(e));
     }
 
-    /** Columns of MariaDB whose values its driver would take through the calendar of this machine, in which some hours have no name. */
-    private Set<String> momentsAmong(Map<String, Integer> there) {
-        return there.entrySet().stream()
-                .filter(column -> session.server() == Server.MARIADB && MOMENTS.contains(column.getValue()))
-                .map(Map.Entry::getKey)
-                .collect(Collectors.toSet());
-    }
-
-    /** The columns of the relation in their order, each with its type as JDBC has it. */
-    private Map<String, Integer> columnsThere(Connection connection, String from) throws SQLException {
-        Map<String, Integer> there = new LinkedHashMap<>();
+    private RelationColumns columnsThere(Connection connection, String from) throws SQLException {
         synchronized (connection) {
             // A statement that fails would end the transaction, and with it the moment that is read.
             Savepoint before = session.server() == Server.POSTGRESQL ? connection.setSavepoint() : null;
-            try (Statement statement = connection.createStatement();
-                    ResultSet none = statement.executeQuery("SELECT * FROM " + from + " WHERE 1 = 0")) {
-                ResultSetMetaData metadata = none.getMetaData();
-                for (int i = 1; i <= metadata.getColumnCount(); i++) {
-                    there.put(metadata.getColumnLabel(i), metadata.getColumnType(i));
-                }
+            try {
+                return new RelationColumns(connection, session.server(), from, !rows.isQuery());
             } catch (SQLException e) {
                 if (before != null) {
                     connection.rollback(before);
@@ -116,7 +95,11 @@ public final class JdbcSource extends CursorSource {
                 throw rows.isQuery() ? e : missing(e);
             }
         }
-        return there;
+    }
+
+    @Override
+    public Optional<ColumnFacts> facts(int column) {
+        return there.facts(columns.get(column));
     }
 
     /** Says which table may have been meant, where there is none of the name. */
