@@ -8,6 +8,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -24,6 +25,8 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import org.apache.parquet.conf.PlainParquetConfiguration;
 import org.apache.parquet.example.data.Group;
 import org.apache.parquet.example.data.simple.SimpleGroup;
@@ -211,6 +214,46 @@ class SameFindingsTest {
                         folder.toAbsolutePath(), "coop.xlsx", Optional.of(table.name()), Optional.of("B3:BA")));
     }
 
+    /** The same as OpenDocument, without a title above. */
+    private Path openDocument() throws Exception {
+        StringBuilder content = new StringBuilder("""
+                <office:document-content xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0"
+                 xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0"
+                 xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0"><office:body><office:spreadsheet>
+                """);
+        for (Table table : demo.charter().tables()) {
+            content.append("<table:table table:name=\"").append(table.name()).append("\"><table:table-row>");
+            table.columns().forEach(column -> content.append(openCell(column, column.name())));
+            for (List<String> row : rows.get(table.name())) {
+                content.append(row.isEmpty() ? "" : "</table:table-row><table:table-row>");
+                for (int i = 0; i < row.size(); i++) {
+                    content.append(openCell(table.columns().get(i), row.get(i)));
+                }
+            }
+            content.append("</table:table-row></table:table>");
+        }
+        content.append("</office:spreadsheet></office:body></office:document-content>");
+        try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(folder.resolve("coop.ods")))) {
+            zip.putNextEntry(new ZipEntry("content.xml"));
+            zip.write(content.toString().getBytes(StandardCharsets.UTF_8));
+        }
+        return writeCharter(
+                "open.yaml",
+                table -> new SheetRows(
+                        folder.toAbsolutePath(), "coop.ods", Optional.of(table.name()), Optional.empty()));
+    }
+
+    private static String openCell(Column column, String text) {
+        if (text == null) {
+            return "<table:table-cell/>";
+        } else if (isPlainWhole(column, text)) {
+            return "<table:table-cell office:value-type=\"float\" office:value=\"" + text + "\"/>";
+        }
+        // A blank counts as one only where it is said to.
+        String escaped = text.replace("&", "&amp;").replace("<", "&lt;").replace(" ", "<text:s/>");
+        return "<table:table-cell office:value-type=\"string\"><text:p>" + escaped + "</text:p></table:table-cell>";
+    }
+
     /** Parquet files in which columns of whole numbers alone are such, and all others texts. */
     private Path parquet() throws Exception {
         for (Table table : demo.charter().tables()) {
@@ -377,6 +420,12 @@ class SameFindingsTest {
         assertThat(findings(workbook())).isEqualTo(text);
         assertThat(findings(folder.resolve("workbook.yaml"), "--memory", "4k", "--threads", "3", "--force"))
                 .isEqualTo(text);
+    }
+
+    @Test
+    void an_open_document_gives_the_findings_of_delimited_text() throws Exception {
+        JsonNode text = findings(delimited(false));
+        assertThat(findings(openDocument())).isEqualTo(text);
     }
 
     @Test

@@ -26,8 +26,8 @@ import taxiomet.sources.csv.Sniffer;
 import taxiomet.sources.file.Sniffed;
 import taxiomet.sources.jsonl.FieldSniffer;
 import taxiomet.sources.parquet.ParquetSource;
+import taxiomet.sources.sheet.SheetSource;
 import taxiomet.sources.sqlite.SqliteCatalogue;
-import taxiomet.sources.xlsx.SheetSource;
 import taxiomet.survey.profile.FoundTable;
 
 /** Finds the tables in folders and files of which nothing is declared. */
@@ -55,7 +55,7 @@ public final class DataFiles {
             throw new SourceException(
                     places.get(0).toString(),
                     "there is no table in it",
-                    "name a folder or files that end in .csv, .tsv, .txt, .jsonl, .parquet, .xlsx or .sqlite");
+                    "name a folder or files that end in .csv, .tsv, .txt, .jsonl, .parquet, .xlsx, .ods or .sqlite");
         }
         Map<String, List<Path>> parts = new LinkedHashMap<>();
         Map<Path, Sniffed> sniffed = new LinkedHashMap<>();

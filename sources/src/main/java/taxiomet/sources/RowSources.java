@@ -17,8 +17,8 @@ import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.sources.jdbc.JdbcSource;
 import taxiomet.sources.jsonl.JsonLinesSource;
 import taxiomet.sources.parquet.ParquetSource;
+import taxiomet.sources.sheet.SheetSource;
 import taxiomet.sources.sqlite.SqliteSource;
-import taxiomet.sources.xlsx.SheetSource;
 
 /** The registry of sources: the way from a table of a charter to its rows, one line for each kind of place. */
 public final class RowSources {

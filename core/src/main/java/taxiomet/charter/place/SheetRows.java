@@ -6,14 +6,15 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Rows of a sheet in a workbook (.xlsx).
+ * Rows of a sheet in a workbook (.xlsx, .ods).
  *
  * @param path of the workbook's file
  * @param sheet its name; empty for the first
  * @param range where the rows stand, the names of the columns in its first row: {@code A3:H} or {@code A3:H200}; empty for all of the sheet
  */
 public record SheetRows(Path folder, String path, Optional<String> sheet, Optional<String> range) implements RowsPlace {
-    private static final Pattern NAMES = Pattern.compile(".+\\.xlsx", Pattern.CASE_INSENSITIVE | Pattern.DOTALL);
+    private static final Pattern NAMES =
+            Pattern.compile(".+\\.(?:xlsx|ods)", Pattern.CASE_INSENSITIVE | Pattern.DOTALL);
     private static final Pattern RANGE = Pattern.compile("([A-Za-z]{1,3})([0-9]{1,7}):([A-Za-z]{1,3})([0-9]{1,7})?");
     private static final int LETTERS = 26;
 

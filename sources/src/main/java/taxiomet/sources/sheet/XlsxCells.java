@@ -1,4 +1,4 @@
-package taxiomet.sources.xlsx;
+package taxiomet.sources.sheet;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -11,7 +11,7 @@ import org.dhatim.fastexcel.reader.CellType;
 import taxiomet.values.ValueCells;
 
 /** Cells of a sheet as values: as they are stored, whatever is shown (ECMA-376, 18.3.1.4 and 18.8.30). */
-final class SheetCells {
+final class XlsxCells {
     private static final BigDecimal MILLIS_PER_DAY = BigDecimal.valueOf(86_400_000);
     private static final int FIRST_DATE = 14;
     private static final int LAST_DATE = 22;
@@ -26,7 +26,7 @@ final class SheetCells {
 
     private final boolean begins1904;
 
-    SheetCells(boolean begins1904) {
+    XlsxCells(boolean begins1904) {
         this.begins1904 = begins1904;
     }
 

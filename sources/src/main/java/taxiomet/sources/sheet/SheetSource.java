@@ -1,23 +1,12 @@
-package taxiomet.sources.xlsx;
+package taxiomet.sources.sheet;
 
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Enumeration;
-import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Stream;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipFile;
-import org.dhatim.fastexcel.reader.Cell;
-import org.dhatim.fastexcel.reader.CellType;
-import org.dhatim.fastexcel.reader.ReadableWorkbook;
-import org.dhatim.fastexcel.reader.ReadingOptions;
-import org.dhatim.fastexcel.reader.Row;
-import org.dhatim.fastexcel.reader.Sheet;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SheetRows.Area;
@@ -32,11 +21,6 @@ import taxiomet.values.ValueCells;
 
 /** A sheet of a workbook. */
 public final class SheetSource extends CursorSource {
-    /** What the texts of a workbook, which stand in memory, may come to when they are unpacked, in bytes. */
-    private static final long MOST_TEXTS = 512L << 20;
-
-    private static final String TEXTS = "xl/sharedStrings.xml";
-
     private final SheetRows rows;
     private final List<String> columns;
     private final Path path;
@@ -56,11 +40,9 @@ public final class SheetSource extends CursorSource {
         this.file = new DataFile(path);
         this.columns = List.copyOf(columns);
         this.area = rows.range().flatMap(SheetRows::area).orElse(Area.ALL);
-        requireBounded(path);
-        try (ReadableWorkbook workbook = open(path)) {
-            Sheet sheet = sheetOf(workbook);
-            this.sheetName = sheet.getName();
-            this.there = header(sheet, area, rows.path());
+        try (Workbook workbook = Workbook.open(path)) {
+            this.sheetName = sheetOf(workbook);
+            this.there = header(workbook, sheetName, area, rows.path());
         }
         for (String column : columns) {
             if (!there.containsKey(column)) {
@@ -98,14 +80,12 @@ public final class SheetSource extends CursorSource {
     public static Map<String, List<String>> sheetsOf(Path file) {
         Map<String, List<String>> sheets = new LinkedHashMap<>();
         try {
-            requireBounded(file);
-            try (ReadableWorkbook workbook = open(file);
-                    Stream<Sheet> all = workbook.getSheets()) {
-                for (Sheet sheet : all.toList()) {
-                    List<String> names =
-                            List.copyOf(header(sheet, Area.ALL, file.toString()).keySet());
+            try (Workbook workbook = Workbook.open(file)) {
+                for (String sheet : workbook.sheets()) {
+                    List<String> names = List.copyOf(
+                            header(workbook, sheet, Area.ALL, file.toString()).keySet());
                     if (!names.isEmpty()) {
-                        sheets.put(sheet.getName(), names);
+                        sheets.put(sheet, names);
                     }
                 }
             }
@@ -117,10 +97,6 @@ public final class SheetSource extends CursorSource {
         return sheets;
     }
 
-    private static ReadableWorkbook open(Path file) throws IOException {
-        return new ReadableWorkbook(file.toFile(), new ReadingOptions(true, true));
-    }
-
     private static SourceException unreadable(String place, Exception e) {
         String said = e.getMessage() == null
                 ? e.getClass().getSimpleName()
@@ -130,63 +106,38 @@ public final class SheetSource extends CursorSource {
                         .findFirst()
                         .orElse("");
         return new SourceException(
-                place,
-                "the workbook cannot be read (" + said + ")",
-                "save it as .xlsx again, or export the sheet as CSV");
+                place, "the workbook cannot be read (" + said + ")", "save it again, or export the sheet as CSV");
     }
 
-    /** Texts of a workbook stand in memory as a whole: a small file may unpack to any size. */
-    private static void requireBounded(Path file) throws IOException {
-        try (ZipFile zip = new ZipFile(file.toFile())) {
-            Enumeration<? extends ZipEntry> entries = zip.entries();
-            while (entries.hasMoreElements()) {
-                ZipEntry entry = entries.nextElement();
-                if (entry.getName().equalsIgnoreCase(TEXTS) && entry.getSize() > MOST_TEXTS) {
-                    throw new SourceException(
-                            file.toString(),
-                            "its texts come to " + (entry.getSize() >> 20) + " MB when they are unpacked, more than "
-                                    + (MOST_TEXTS >> 20),
-                            "export the sheet as CSV");
-                }
-            }
+    private String sheetOf(Workbook workbook) throws IOException {
+        List<String> names = workbook.sheets();
+        String wanted = rows.sheet().orElse(names.get(0));
+        if (names.contains(wanted)) {
+            return wanted;
         }
-    }
-
-    private Sheet sheetOf(ReadableWorkbook workbook) {
-        if (rows.sheet().isEmpty()) {
-            return workbook.getFirstSheet();
-        }
-        String wanted = rows.sheet().get();
-        return workbook.findSheet(wanted).orElseThrow(() -> {
-            List<String> names = workbook.getSheets().map(Sheet::getName).toList();
-            return new SourceException(
-                    rows.path(),
-                    "there is no sheet `" + wanted + "` in it"
-                            + NearestWord.of(wanted, names)
-                                    .map(near -> "; did you mean `" + near + "`?")
-                                    .orElse(""),
-                    "it has " + ColumnNames.listed(names));
-        });
+        throw new SourceException(
+                rows.path(),
+                "there is no sheet `" + wanted + "` in it"
+                        + NearestWord.of(wanted, names)
+                                .map(near -> "; did you mean `" + near + "`?")
+                                .orElse(""),
+                "it has " + ColumnNames.listed(names));
     }
 
     /** The names of the columns with their places in the sheet, in their order. */
-    private static Map<String, Integer> header(Sheet sheet, Area area, String place) throws IOException {
+    private static Map<String, Integer> header(Workbook workbook, String sheet, Area area, String place)
+            throws IOException {
         Map<String, Integer> names = new LinkedHashMap<>();
-        try (Stream<Row> all = sheet.openStream()) {
-            Iterator<Row> rows = all.iterator();
-            while (rows.hasNext()) {
-                Row row = rows.next();
-                if (row.getRowNum() < area.firstRow() || isEmpty(row, area)) {
+        try (Workbook.Rows rows = workbook.rows(sheet)) {
+            while (rows.next()) {
+                if (rows.number() < area.firstRow() || isEmpty(rows, area)) {
                     continue;
                 }
-                for (int i = area.firstColumn(); i < row.getCellCount() && i <= area.lastColumn(); i++) {
-                    Cell cell = row.getCell(i);
-                    if (cell != null
-                            && cell.getType() != CellType.EMPTY
-                            && names.put(SheetCells.text(cell), i) != null) {
+                for (int i = area.firstColumn(); i < rows.width() && i <= area.lastColumn(); i++) {
+                    if (!rows.isEmpty(i) && names.put(rows.text(i), i) != null) {
                         throw new SourceException(
-                                place + ", sheet " + sheet.getName() + ", row " + row.getRowNum(),
-                                "two columns are named `" + SheetCells.text(cell) + "`",
+                                place + ", sheet " + sheet + ", row " + rows.number(),
+                                "two columns are named `" + rows.text(i) + "`",
                                 "every column needs a name of its own");
                     }
                 }
@@ -196,10 +147,9 @@ public final class SheetSource extends CursorSource {
         return names;
     }
 
-    private static boolean isEmpty(Row row, Area area) {
-        for (int i = area.firstColumn(); i < row.getCellCount() && i <= area.lastColumn(); i++) {
-            Cell cell = row.getCell(i);
-            if (cell != null && cell.getType() != CellType.EMPTY) {
+    private static boolean isEmpty(Workbook.Rows row, Area area) {
+        for (int i = area.firstColumn(); i < row.width() && i <= area.lastColumn(); i++) {
+            if (!row.isEmpty(i)) {
                 return false;
             }
         }
@@ -249,48 +199,42 @@ public final class SheetSource extends CursorSource {
 
     @Override
     protected Cursor open(int[] wanted, Object place) throws IOException {
-        return new Rows(wanted);
+        return new SheetCursor(wanted);
     }
 
-    private final class Rows implements Cursor {
+    private final class SheetCursor implements Cursor {
         private final int[] places;
-        private final ReadableWorkbook workbook;
-        private final Stream<Row> stream;
-        private final Iterator<Row> all;
-        private final SheetCells cells;
-        private Row row;
+        private final Workbook workbook;
+        private final Workbook.Rows all;
         private boolean isBehindHeader;
         private long empty;
 
-        Rows(int[] wanted) throws IOException {
+        SheetCursor(int[] wanted) throws IOException {
             places = new int[wanted.length];
             for (int i = 0; i < wanted.length; i++) {
                 places[i] = there.get(columns.get(wanted[i]));
             }
-            workbook = SheetSource.open(path);
-            stream = sheetOf(workbook).openStream();
-            all = stream.iterator();
-            cells = new SheetCells(workbook.isDate1904());
+            workbook = Workbook.open(path);
+            all = workbook.rows(sheetName);
         }
 
         @Override
         public boolean next() {
             try {
                 return goOn();
-            } catch (RuntimeException e) {
+            } catch (IOException | RuntimeException e) {
                 throw unreadable(partName(0), e);
             }
         }
 
-        private boolean goOn() {
-            while (all.hasNext()) {
-                row = all.next();
-                if (row.getRowNum() < area.firstRow()) {
+        private boolean goOn() throws IOException {
+            while (all.next()) {
+                if (all.number() < area.firstRow()) {
                     continue;
-                } else if (row.getRowNum() > area.lastRow()) {
+                } else if (all.number() > area.lastRow()) {
                     return false;
                 }
-                if (isEmpty(row, area)) {
+                if (isEmpty(all, area)) {
                     empty += isBehindHeader ? 1 : 0;
                 } else if (isBehindHeader) {
                     return true;
@@ -308,7 +252,7 @@ public final class SheetSource extends CursorSource {
 
         @Override
         public long line() {
-            return row.getRowNum();
+            return all.number();
         }
 
         @Override
@@ -320,15 +264,14 @@ public final class SheetSource extends CursorSource {
         public long addTo(RowBatch batch) {
             long bytes = 0;
             for (int i = 0; i < places.length; i++) {
-                Cell cell = places[i] < row.getCellCount() ? row.getCell(places[i]) : null;
-                bytes += cells.add(cell, (ValueCells) batch.column(i));
+                bytes += all.add(places[i], (ValueCells) batch.column(i));
             }
             return bytes;
         }
 
         @Override
         public void close() {
-            stream.close();
+            all.close();
             try {
                 workbook.close();
             } catch (IOException e) {

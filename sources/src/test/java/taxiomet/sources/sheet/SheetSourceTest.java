@@ -1,4 +1,4 @@
-package taxiomet.sources.xlsx;
+package taxiomet.sources.sheet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;

@@ -1,0 +1,120 @@
+package taxiomet.sources.sheet;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Enumeration;
+import java.util.Iterator;
+import java.util.List;
+import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
+import org.dhatim.fastexcel.reader.Cell;
+import org.dhatim.fastexcel.reader.CellType;
+import org.dhatim.fastexcel.reader.ReadableWorkbook;
+import org.dhatim.fastexcel.reader.ReadingOptions;
+import org.dhatim.fastexcel.reader.Row;
+import org.dhatim.fastexcel.reader.Sheet;
+import taxiomet.rows.SourceException;
+import taxiomet.values.ValueCells;
+
+/** A workbook in the format of ECMA-376 (.xlsx). */
+final class XlsxWorkbook implements Workbook {
+    /** What the texts of a workbook, which stand in memory, may come to when they are unpacked, in bytes. */
+    private static final long MOST_TEXTS = 512L << 20;
+
+    private static final String TEXTS = "xl/sharedStrings.xml";
+
+    private final ReadableWorkbook workbook;
+
+    XlsxWorkbook(Path file) throws IOException {
+        requireBounded(file);
+        workbook = new ReadableWorkbook(file.toFile(), new ReadingOptions(true, true));
+    }
+
+    /** Texts of a workbook stand in memory as a whole: a small file may unpack to any size. */
+    private static void requireBounded(Path file) throws IOException {
+        try (ZipFile zip = new ZipFile(file.toFile())) {
+            Enumeration<? extends ZipEntry> entries = zip.entries();
+            while (entries.hasMoreElements()) {
+                ZipEntry entry = entries.nextElement();
+                if (entry.getName().equalsIgnoreCase(TEXTS) && entry.getSize() > MOST_TEXTS) {
+                    throw new SourceException(
+                            file.toString(),
+                            "its texts come to " + (entry.getSize() >> 20) + " MB when they are unpacked, more than "
+                                    + (MOST_TEXTS >> 20),
+                            "export the sheet as CSV");
+                }
+            }
+        }
+    }
+
+    @Override
+    public List<String> sheets() {
+        return workbook.getSheets().map(Sheet::getName).toList();
+    }
+
+    @Override
+    public Rows rows(String sheet) throws IOException {
+        return new XlsxRows(workbook.findSheet(sheet).orElseThrow(), new XlsxCells(workbook.isDate1904()));
+    }
+
+    @Override
+    public void close() throws IOException {
+        workbook.close();
+    }
+
+    private static final class XlsxRows implements Rows {
+        private final Stream<Row> stream;
+        private final Iterator<Row> all;
+        private final XlsxCells cells;
+        private Row row;
+
+        XlsxRows(Sheet sheet, XlsxCells cells) throws IOException {
+            this.stream = sheet.openStream();
+            this.all = stream.iterator();
+            this.cells = cells;
+        }
+
+        @Override
+        public boolean next() {
+            boolean hasNext = all.hasNext();
+            row = hasNext ? all.next() : null;
+            return hasNext;
+        }
+
+        @Override
+        public long number() {
+            return row.getRowNum();
+        }
+
+        @Override
+        public int width() {
+            return row.getCellCount();
+        }
+
+        private Cell cell(int column) {
+            return column < row.getCellCount() ? row.getCell(column) : null;
+        }
+
+        @Override
+        public boolean isEmpty(int column) {
+            Cell cell = cell(column);
+            return cell == null || cell.getType() == CellType.EMPTY;
+        }
+
+        @Override
+        public String text(int column) {
+            return XlsxCells.text(cell(column));
+        }
+
+        @Override
+        public long add(int column, ValueCells into) {
+            return cells.add(cell(column), into);
+        }
+
+        @Override
+        public void close() {
+            stream.close();
+        }
+    }
+}
