@@ -3,26 +3,23 @@ package taxiomet.cli;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
-import taxiomet.charter.ForeignKey;
-import taxiomet.charter.ForeignKey.Action;
-import taxiomet.charter.ForeignKey.ActionName;
 import taxiomet.charter.Server;
+import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.cli.option.BehaviourOptions;
 import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
-import taxiomet.cli.option.LinkTrials;
 import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
@@ -39,19 +36,18 @@ import taxiomet.cli.terminal.Progress;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
-import taxiomet.finding.ActionComparison;
+import taxiomet.finding.ProofResult;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.proposal.Proposal;
 import taxiomet.proposal.ProposalException;
-import taxiomet.rehearse.LinkTrial;
 import taxiomet.rehearse.Rehearsal;
 import taxiomet.rehearse.RehearsalOptions;
 import taxiomet.reports.csv.EffectsCsv;
 import taxiomet.reports.html.TextHtml;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.RehearsalJson;
-import taxiomet.reports.text.ActionComparisonText;
 import taxiomet.reports.text.RehearsalText;
+import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.work.CheckProgress;
 
 /** What proposed changes would do. */
@@ -144,6 +140,13 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
     private String writeSql;
 
     @Option(
+            names = "--prove",
+            description =
+                    "Run the proposal in the database that the rows live in, in a transaction that is rolled back, and compare."
+                            + " Only where the charter's `database` says `prove: yes`; on a terminal it asks first.")
+    private boolean isProved;
+
+    @Option(
             names = "--report",
             paramLabel = "FILE",
             description =
@@ -205,6 +208,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             refuse("--undo", compared, "--compare-actions");
             refuse("--undo", why, "--why");
             refuse("--undo", writeSql, "--write-sql");
+            refuse("--undo", isProved ? true : null, "--prove");
             refuse("--undo", isWhole ? true : null, "--whole");
             refuse("--undo", wanted.isJson() ? true : null, "--json");
         } else if (compared != null) {
@@ -212,6 +216,10 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             refuse("--compare-actions", why, "--why");
             refuse("--compare-actions", into, "--into");
             refuse("--compare-actions", writeSql, "--write-sql");
+            refuse("--compare-actions", isProved ? true : null, "--prove");
+        }
+        if (isProved) {
+            refuse("--prove", behaviour.trials(), "--try");
         }
         csv.requireSense(reports, false);
         if (output.isQuiet() && why != null) {
@@ -251,32 +259,41 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         Charter declared =
                 new UsableCharter(terminal, source, proposal.charter(), output.isQuiet()).forRehearsal(asked);
         Charter charter = behaviour.tried(personal.toldBy(declared));
-        Instant moment = behaviour.moment();
-        Proposal proposed = behaviour.proposal(proposal.changes(charter, moment), moment);
         Server whose = asked == null ? charter.behavesAs() : asked;
-        RehearsalOptions options =
-                new RehearsalOptions(whose, examples, true, true, RehearsalOptions.USUALLY_NEAR, script.isPresent());
+        Proposal given = proposedAt(charter, behaviour.moment());
         if (compared != null) {
-            return compareActions(charter, proposed, whose);
+            return new ActionTrials(charter, given, whose, compared, examples)
+                    .show(engine, wanted, common, terminal, provenance());
         }
+        DatabaseSessions sessions = engine.sessions(terminal);
+        Optional<ProofRun> proof =
+                isProved ? Optional.of(ProofRun.begin(charter, given, whose, sessions, terminal)) : Optional.empty();
+        // What is now for the database is now for the rehearsal.
+        boolean hasOwnMoment = proof.isEmpty() || behaviour.hasMoment();
+        Proposal proposed =
+                hasOwnMoment ? given : proposedAt(charter, proof.get().moment());
+        boolean isOneTransaction = script.isPresent() || isProved;
+        RehearsalOptions options =
+                new RehearsalOptions(whose, examples, true, true, RehearsalOptions.USUALLY_NEAR, isOneTransaction);
         boolean showsProgress = terminal.isWatched() && !output.isQuiet();
         try (Progress progress = new Progress(terminal);
                 Rehearsal rehearsal = Rehearsal.start(
                         charter,
                         proposed,
                         options,
-                        engine.open(terminal),
+                        engine.open(sessions),
                         engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
             progress.concluding();
             RehearsalResult result = rehearsal.result();
             requireRevealed(charter, result);
-            RehearsalJson asJson = new RehearsalJson(result, provenance());
+            Optional<ProofResult> proved = proof.map(run -> run.of(rehearsal, proposed, output.isQuiet()));
+            RehearsalJson asJson = new RehearsalJson(result, proved, provenance());
             reportFiles.write((format, file) -> {
                 if (format.equals("json")) {
                     asJson.write(file);
                 } else if (format.equals("html")) {
                     TextHtml.write(
-                            paper -> new RehearsalText(result, paper),
+                            paper -> new RehearsalText(result, proved, paper),
                             provenance().line(),
                             file);
                 } else {
@@ -293,7 +310,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             } else if (wanted.isJson()) {
                 asJson.write(terminal.out());
             } else {
-                show(outputs, result);
+                show(outputs, result, proved);
             }
             if (!output.isQuiet()) {
                 outputs.tell(
@@ -302,8 +319,16 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                                 : "next: taxiomet check " + into.resolve(CopyFolder.CHARTER)
                                         + (result.isAccepted() ? "" : ", without what is blocked"));
             }
-            return wanted.failOn().isMetBy(result.severities()) ? ExitStatus.FINDINGS : ExitStatus.SOUND;
+            Stream<Severity> unlike =
+                    proved.filter(done -> !done.agrees()).stream().map(done -> Severity.ERROR);
+            return wanted.failOn().isMetBy(Stream.concat(result.severities(), unlike))
+                    ? ExitStatus.FINDINGS
+                    : ExitStatus.SOUND;
         }
+    }
+
+    private Proposal proposedAt(Charter charter, Instant moment) throws CharterException {
+        return behaviour.proposal(proposal.changes(charter, moment), moment);
     }
 
     /** Before anything is written. */
@@ -323,45 +348,6 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         return Version.provenance(proposal.charter().toString());
     }
 
-    private int compareActions(Charter charter, Proposal proposed, Server whose) throws IOException {
-        boolean isUpdate = compared.endsWith(".on_update");
-        ForeignKey link =
-                LinkTrials.link(charter, compared.replaceFirst("\\.on_(update|delete)$", ""), "--compare-actions");
-        ActionName declared = (isUpdate ? link.onUpdate() : link.onDelete()).name();
-        List<ActionComparison.Entry> entries = new ArrayList<>();
-        for (ActionName action : ActionName.values()) {
-            Optional<Action> tried = Optional.of(new Action(action, List.of()));
-            LinkTrial trial = new LinkTrial(
-                    link.child(),
-                    link.name(),
-                    isUpdate ? Optional.empty() : tried,
-                    isUpdate ? tried : Optional.empty(),
-                    Optional.of(true));
-            try (Rehearsal rehearsal = Rehearsal.start(
-                    trial.in(charter),
-                    proposed,
-                    new RehearsalOptions(whose, examples, false, false, 0, false),
-                    engine.open(terminal),
-                    engine.context())) {
-                entries.add(new ActionComparison.Entry(action.sql(), action == declared, rehearsal.result()));
-            }
-        }
-        ActionComparison comparison =
-                new ActionComparison(charter.name(), link.name(), isUpdate ? "on update" : "on delete", entries);
-        if (wanted.isJson()) {
-            RehearsalJson.write(comparison, provenance(), terminal.out());
-        } else {
-            ActionComparisonText.write(
-                    comparison, terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
-        }
-        return wanted.failOn()
-                        .isMetBy(entries.stream()
-                                .filter(ActionComparison.Entry::isDeclared)
-                                .flatMap(entry -> entry.result().severities()))
-                ? ExitStatus.FINDINGS
-                : ExitStatus.SOUND;
-    }
-
     private int goBack(Outputs outputs) {
         if (into == null) {
             throw new UsageException("--undo FILE goes with --into DIR, the folder to write to");
@@ -374,12 +360,12 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         return ExitStatus.SOUND;
     }
 
-    private void show(Outputs outputs, RehearsalResult result) throws IOException {
+    private void show(Outputs outputs, RehearsalResult result, Optional<ProofResult> proved) throws IOException {
         outputs.show(
                 common.color(),
                 page.isPaged(),
                 output.isQuiet(),
-                paper -> new RehearsalText(result, paper),
+                paper -> new RehearsalText(result, proved, paper),
                 result.isAccepted()
                         ? "--into DIR writes the tables as they would be, --write-sql FILE the SQL"
                         : "see what stands in the way above, change by change");

@@ -239,6 +239,17 @@ public final class KeyEncoder {
         takeFingerprint();
     }
 
+    /** Makes a key of one of the row's cells as it was written, null or ill-typed, by its place in the key. */
+    public void encodePartAsWritten(int row, int place) {
+        CellColumn cells = current[place].cells();
+        if (cells.isNull(row)) {
+            fingerprint.ofPair(place, 0, ColumnKeys.NULL_KIND);
+        } else {
+            fingerprint.ofBytes(cells.bytes(), cells.start(row), cells.length(row), RAW_KIND);
+        }
+        takeFingerprint();
+    }
+
     /** Makes a key of the cells as they were written, for rows that have an ill-typed value. */
     public void encodeAsWritten(int row) {
         fingerprint.ofPair(columns.length, 0, RAW_KIND);

@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -98,11 +99,11 @@ class ApprovedTest {
     void colours_change_nothing_but_colours() {
         List<String> plain = new ArrayList<>();
         new CheckText(MadeUp.check(), new LinePaper(80, false, plain::add)).write();
-        new RehearsalText(MadeUp.rehearsal(), new LinePaper(80, false, plain::add)).write();
+        new RehearsalText(MadeUp.rehearsal(), Optional.empty(), new LinePaper(80, false, plain::add)).write();
         new VetText(MadeUp.vet(), path -> "schema.sql:3:1", new LinePaper(80, false, plain::add)).write();
         List<String> coloured = new ArrayList<>();
         new CheckText(MadeUp.check(), new LinePaper(80, true, coloured::add)).write();
-        new RehearsalText(MadeUp.rehearsal(), new LinePaper(80, true, coloured::add)).write();
+        new RehearsalText(MadeUp.rehearsal(), Optional.empty(), new LinePaper(80, true, coloured::add)).write();
         new VetText(MadeUp.vet(), path -> "schema.sql:3:1", new LinePaper(80, true, coloured::add)).write();
         assertThat(joined(coloured)).contains("\u001B[");
         assertThat(joined(coloured).replaceAll("\u001B\\[[0-9;]*m", "")).isEqualTo(joined(plain));
@@ -112,7 +113,7 @@ class ApprovedTest {
     @ValueSource(ints = {40, 80, 140})
     void a_rehearsal_in_lines_of_every_width(int width) throws IOException {
         List<String> lines = new ArrayList<>();
-        new RehearsalText(MadeUp.rehearsal(), new LinePaper(width, false, lines::add)).write();
+        new RehearsalText(MadeUp.rehearsal(), Optional.empty(), new LinePaper(width, false, lines::add)).write();
         requireNoControls(joined(lines));
         require("rehearsal-" + width + ".txt", joined(lines));
     }
@@ -132,7 +133,7 @@ class ApprovedTest {
         CheckJson.write(MadeUp.check(), MadeUp.PROVENANCE, List.of(), check);
         require("check.json", check.toString(StandardCharsets.UTF_8));
         ByteArrayOutputStream rehearsal = new ByteArrayOutputStream();
-        new RehearsalJson(MadeUp.rehearsal(), MadeUp.PROVENANCE).write(rehearsal);
+        new RehearsalJson(MadeUp.rehearsal(), Optional.empty(), MadeUp.PROVENANCE).write(rehearsal);
         require("rehearsal.json", rehearsal.toString(StandardCharsets.UTF_8));
         ByteArrayOutputStream vet = new ByteArrayOutputStream();
         new VetJson(MadeUp.vet(), MadeUp.PROVENANCE, path -> "schema.sql:3:1").write(vet);

@@ -210,6 +210,9 @@ public final class CharterWriter {
                     .ifPresent(password -> line(2, "password: " + quoted(password)));
             each.passwordFile().ifPresent(file -> line(2, "password_file: " + quoted(file)));
             each.driver().ifPresent(driver -> line(2, "driver: " + quoted(driver)));
+            if (each.mayBeProvedIn()) {
+                line(2, "prove: yes");
+            }
         });
     }
 

@@ -8,7 +8,7 @@ import taxiomet.charters.yaml.Node.Scalar;
 
 /** Reads what a charter says of the database that rows live in. */
 final class DatabaseReader {
-    private static final List<String> KEYS = List.of("url", "user", "password", "password_file", "driver");
+    private static final List<String> KEYS = List.of("url", "user", "password", "password_file", "driver", "prove");
 
     private final Problems problems;
 
@@ -23,7 +23,7 @@ final class DatabaseReader {
             problems.form(node, "`database` is an address or a mapping, not " + node.words(), "write `url: jdbc:...`");
             return Optional.empty();
         }
-        Fields fields = new Fields(problems, (MapNode) node, "`database`", KEYS, List.of("prove"));
+        Fields fields = new Fields(problems, (MapNode) node, "`database`", KEYS, List.of());
         fields.require("url");
         if (fields.has("password") && fields.has("password_file")) {
             problems.meaning(
@@ -37,7 +37,8 @@ final class DatabaseReader {
                         fields.text("user"),
                         fields.text("password"),
                         fields.text("password_file"),
-                        fields.text("driver")));
+                        fields.text("driver"),
+                        fields.truth("prove", false)));
     }
 
     private String address(Scalar url) {

@@ -86,6 +86,11 @@ public final class BehaviourOptions {
         return new Proposal(changes, isAllOrNothing, deferral, moment);
     }
 
+    /** Whether it was said which moment is current. */
+    public boolean hasMoment() {
+        return now != null;
+    }
+
     /** The moment that is current throughout. */
     public Instant moment() {
         if (now == null) {

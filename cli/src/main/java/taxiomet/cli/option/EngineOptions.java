@@ -68,12 +68,22 @@ public final class EngineOptions {
 
     /** Opens the rows of a table; databases stay open until the command is through. */
     public Function<Table, TableSource> open(Terminal terminal) {
+        return open(sessions(terminal));
+    }
+
+    /** Opens the rows of a table; those of a database in a session that is there already. */
+    public Function<Table, TableSource> open(DatabaseSessions sessions) {
         if (chunk < 1) {
             throw new UsageException("--chunk is a number of bytes, at least 1");
         }
+        return table -> RowSources.open(table, chunk, sessions);
+    }
+
+    /** The databases of the run, none of them connected to; they stay open until the command is through. */
+    public DatabaseSessions sessions(Terminal terminal) {
         DatabaseSessions sessions = new DatabaseSessions(
                 name -> Optional.of(terminal.variable(name)).filter(value -> !value.isEmpty()));
         terminal.atEnd(sessions::close);
-        return table -> RowSources.open(table, chunk, sessions);
+        return sessions;
     }
 }

@@ -65,6 +65,7 @@ public enum OptionGroup {
             "--whole",
             "--undo",
             "--write-sql",
+            "--prove",
             "--write-charter",
             "--force"),
     RUN("How it runs", "--watch", "--fail-on", "--memory", "--threads", "--verbose", "--version", "--help");

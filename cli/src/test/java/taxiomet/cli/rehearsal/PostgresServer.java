@@ -40,6 +40,12 @@ final class PostgresServer extends RealServer {
         execute("SET enable_hashjoin = off", "SET enable_mergejoin = off", "SET enable_hashagg = off");
     }
 
+    /** Where another connection to it can be had, which meets rows in the same order. */
+    String address() {
+        return server.getJdbcUrl("postgres", "postgres") + "&currentSchema=c&options=-c%20enable_indexscan=off%20-c%20"
+                + "enable_bitmapscan=off%20-c%20enable_indexonlyscan=off%20-c%20enable_hashjoin=off%20-c%20enable_mergejoin=off";
+    }
+
     @Override
     String name() {
         return "postgresql";

@@ -16,7 +16,11 @@ final class SqliteServer extends RealServer {
     private RandomProposal loaded;
 
     SqliteServer() throws SQLException {
-        super(DriverManager.getConnection("jdbc:sqlite::memory:"));
+        this("jdbc:sqlite::memory:");
+    }
+
+    SqliteServer(String address) throws SQLException {
+        super(DriverManager.getConnection(address));
     }
 
     @Override

@@ -13,15 +13,27 @@ import java.util.regex.Pattern;
  * @param password empty for none; never told
  * @param passwordFile a file whose first line is the password, from the charter's folder on
  * @param driver a .jar with a JDBC driver, from the charter's folder on; empty for those that are there
+ * @param mayBeProvedIn whether a proposal may be carried out in it, in a transaction that is rolled back
  */
 public record Database(
         String url,
         Optional<String> user,
         Optional<String> password,
         Optional<String> passwordFile,
-        Optional<String> driver) {
+        Optional<String> driver,
+        boolean mayBeProvedIn) {
     private static final Pattern USER_INFO = Pattern.compile("//[^/@?]*@");
     private static final Pattern PARAMETERS = Pattern.compile("[?;].*", Pattern.DOTALL);
+
+    /** One in which nothing may be carried out. */
+    public Database(
+            String url,
+            Optional<String> user,
+            Optional<String> password,
+            Optional<String> passwordFile,
+            Optional<String> driver) {
+        this(url, user, password, passwordFile, driver, false);
+    }
 
     /** Whether a text is the address of one. */
     public static boolean isAddress(String text) {

@@ -20,8 +20,8 @@
  *   <li>P7. A cascaded key change turns the new key into the child's type before it looks for children: a key that is too long or too
  *       large for the child's column refuses the change even where no child has the old one.
  *   <li>P8. A row version that the same transaction wrote has all its links checked again when it is written once more, changed or
- *       not. A rehearsal takes each change for a transaction of its own, unless links wait for the end, or {@code --write-sql} is to make
- *       a script of the whole: then all changes are one.
+ *       not. A rehearsal takes each change for a transaction of its own, unless links wait for the end, {@code --write-sql} is to make a
+ *       script of the whole, or {@code --prove} runs it: then all changes are one.
  *   <li>P9. Set default on a generated column takes the next number, and looks for the default parent as soon as it has written, for
  *       rows too that another link deletes later.
  *   <li>P10. Rules of a table are judged in the order of their names.

@@ -6,8 +6,12 @@ import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import taxiomet.charter.NotRead;
 import taxiomet.finding.ActionComparison;
+import taxiomet.finding.ProofResult;
+import taxiomet.finding.ProofResult.ChangeProof;
+import taxiomet.finding.ProofResult.TableProof;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
 import taxiomet.finding.RehearsalResult.Divergence;
@@ -26,10 +30,13 @@ import taxiomet.proposal.ProposalException;
 /** The result of a rehearsal as JSON; docs/formats/rehearsal.schema.json says what is in it. */
 public final class RehearsalJson {
     private final RehearsalResult result;
+    private final Optional<ProofResult> proof;
     private final Provenance provenance;
 
-    public RehearsalJson(RehearsalResult result, Provenance provenance) {
+    /** @param proof what a database made of it, where one was asked */
+    public RehearsalJson(RehearsalResult result, Optional<ProofResult> proof, Provenance provenance) {
         this.result = result;
+        this.proof = proof;
         this.provenance = provenance;
     }
 
@@ -55,7 +62,7 @@ public final class RehearsalJson {
                 json.writeStringField("action", entry.action());
                 json.writeBooleanField("declared", entry.isDeclared());
                 json.writeFieldName("result");
-                new RehearsalJson(entry.result(), provenance).write(json);
+                new RehearsalJson(entry.result(), Optional.empty(), provenance).write(json);
                 json.writeEndObject();
             }
             json.writeEndArray();
@@ -124,6 +131,50 @@ public final class RehearsalJson {
             json.writeEndObject();
         }
         json.writeEndArray();
+        if (proof.isPresent()) {
+            writeProof(json, proof.get());
+        }
+        json.writeEndObject();
+    }
+
+    private static void writeProof(JsonGenerator json, ProofResult proof) throws IOException {
+        json.writeObjectFieldStart("proof");
+        json.writeStringField("database", proof.server());
+        json.writeBooleanField("agrees", proof.agrees());
+        JsonOutput.writeTexts(json, "triggers", proof.triggers());
+        json.writeArrayFieldStart("changes");
+        for (ChangeProof change : proof.changes()) {
+            writeChangeProof(json, change);
+        }
+        json.writeEndArray();
+        if (proof.atEnd().isPresent()) {
+            json.writeFieldName("at_end");
+            writeChangeProof(json, proof.atEnd().get());
+        }
+        json.writeArrayFieldStart("tables");
+        for (TableProof table : proof.tables()) {
+            json.writeStartObject();
+            json.writeStringField("table", table.table());
+            json.writeBooleanField("agrees", table.agrees());
+            json.writeNumberField("rows", table.rows());
+            json.writeNumberField("foreseen", table.foreseen());
+            json.writeNumberField("missing", table.missing());
+            json.writeNumberField("more", table.more());
+            JsonOutput.writeTexts(json, "examples", table.examples());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeEndObject();
+    }
+
+    private static void writeChangeProof(JsonGenerator json, ChangeProof change) throws IOException {
+        json.writeStartObject();
+        json.writeBooleanField("agrees", change.agrees());
+        json.writeStringField("rehearsed", change.isForeseen() ? "accepted" : "blocked");
+        json.writeStringField("database", change.isAccepted() ? "accepted" : "blocked");
+        if (!change.said().isEmpty()) {
+            json.writeStringField("said", change.said());
+        }
         json.writeEndObject();
     }
 

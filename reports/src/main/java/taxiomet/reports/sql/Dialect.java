@@ -62,20 +62,28 @@ public enum Dialect {
         return (this == POSTGRESQL ? "E'" : "'") + escaped.replace("\\", "\\\\") + "'";
     }
 
-    /** Statements that begin a script: links act, and a guard left by a script that failed is gone. */
-    List<String> begin() {
+    /** Statements by which the server reads others as they are meant, and has links act. */
+    List<String> settings() {
         return switch (this) {
-            case POSTGRESQL -> List.of("SET standard_conforming_strings = on", "BEGIN");
-            case SQLITE -> List.of("PRAGMA foreign_keys = ON", "BEGIN");
+            case POSTGRESQL -> List.of("SET standard_conforming_strings = on");
+            case SQLITE -> List.of("PRAGMA foreign_keys = ON");
             case MARIADB ->
                 List.of(
                         // Zero is a number like any other, assignments see the row as it was, a backslash in a text is
                         // doubled.
                         "SET sql_mode = CONCAT(REPLACE(@@sql_mode, 'NO_BACKSLASH_ESCAPES', ''),"
-                                + " ',NO_AUTO_VALUE_ON_ZERO,SIMULTANEOUS_ASSIGNMENT')",
-                        dropTemporary() + " IF EXISTS " + GUARD,
-                        "START TRANSACTION");
+                                + " ',NO_AUTO_VALUE_ON_ZERO,SIMULTANEOUS_ASSIGNMENT')");
         };
+    }
+
+    /** Statements that begin a script: links act, and a guard left by a script that failed is gone. */
+    List<String> begin() {
+        List<String> begin = new ArrayList<>(settings());
+        if (this == MARIADB) {
+            begin.add(dropTemporary() + " IF EXISTS " + GUARD);
+        }
+        begin.add(this == MARIADB ? "START TRANSACTION" : "BEGIN");
+        return begin;
     }
 
     /** Statements that begin a script that works outside the rules of the tables. */

@@ -2,9 +2,11 @@ package taxiomet.reports.text;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Severity;
+import taxiomet.finding.ProofResult;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
 import taxiomet.finding.RehearsalResult.ChangeResult;
@@ -32,13 +34,16 @@ public final class RehearsalText implements ResultText {
     private static final int LONGEST = 120;
 
     private final RehearsalResult result;
+    private final Optional<ProofResult> proof;
     private final Paper paper;
 
     /**
+     * @param proof what a database made of it, where one was asked
      * @param paper takes it
      */
-    public RehearsalText(RehearsalResult result, Paper paper) {
+    public RehearsalText(RehearsalResult result, Optional<ProofResult> proof, Paper paper) {
         this.result = result;
+        this.proof = proof;
         this.paper = paper;
     }
 
@@ -56,6 +61,7 @@ public final class RehearsalText implements ResultText {
         writeFindings("findings mended", Style.GOOD, result.mended());
         writeElsewhere();
         writeNotRead();
+        proof.ifPresent(done -> new ProofText(done, paper).write());
     }
 
     @Override
@@ -68,6 +74,12 @@ public final class RehearsalText implements ResultText {
                 && result.severities().noneMatch(severity -> severity.isAtLeast(Severity.WARNING));
         Style style = isAccepted ? isGood ? Style.GOOD : Style.WARNING : Style.ERROR;
         answer += idle;
+        if (proof.isPresent() && proof.get().agrees()) {
+            answer += ", and proved";
+        } else if (proof.isPresent()) {
+            answer += ", but the database does otherwise";
+            style = Style.ERROR;
+        }
         paper.answer(result.title(), answer, style);
         paragraph(summary(), 0);
     }

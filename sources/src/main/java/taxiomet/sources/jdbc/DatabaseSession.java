@@ -21,6 +21,7 @@ final class DatabaseSession implements AutoCloseable {
     private final Database database;
     private final Server server;
     private final Connection first;
+    private final boolean hasSeveral;
     private final String snapshot;
     private final Deque<Connection> idle = new ArrayDeque<>();
     private final List<Connection> all = new ArrayList<>();
@@ -30,10 +31,26 @@ final class DatabaseSession implements AutoCloseable {
         this.database = database;
         this.first = first;
         this.server = serverOf(first);
+        this.hasSeveral = server == Server.POSTGRESQL;
         all.add(first);
         begin(first);
         // There it does nothing but hold the snapshot.
-        snapshot = server == Server.POSTGRESQL ? text(first, "SELECT pg_export_snapshot()") : "";
+        snapshot = hasSeveral ? text(first, "SELECT pg_export_snapshot()") : "";
+    }
+
+    private DatabaseSession(Database database, Connection only) throws SQLException {
+        this.login = () -> only;
+        this.database = database;
+        this.first = only;
+        this.server = serverOf(only);
+        this.hasSeveral = false;
+        this.snapshot = "";
+        all.add(only);
+    }
+
+    /** What one connection sees, whatever transaction it is in; it goes with the session. */
+    static DatabaseSession over(Connection only, Database database) throws SQLException {
+        return new DatabaseSession(database, only);
     }
 
     static DatabaseSession open(Login.Connecting login, Database database) {
@@ -65,19 +82,8 @@ final class DatabaseSession implements AutoCloseable {
         switch (server) {
             case POSTGRESQL -> {
                 connection.setAutoCommit(false);
-                run(
-                        connection,
-                        "SET TRANSACTION ISOLATION LEVEL REPEATABLE READ, READ ONLY",
-                        // Values as texts that do not depend on the server's settings; tables from their beginning on.
-                        "SET LOCAL datestyle TO 'ISO'",
-                        "SET LOCAL timezone TO 'UTC'",
-                        "SET LOCAL intervalstyle TO 'iso_8601'",
-                        "SET LOCAL extra_float_digits TO 1",
-                        "SET LOCAL bytea_output TO 'hex'",
-                        "SET LOCAL synchronize_seqscans TO off",
-                        "SET LOCAL max_parallel_workers_per_gather TO 0",
-                        "SET LOCAL statement_timeout TO 0",
-                        "SET LOCAL idle_in_transaction_session_timeout TO 0");
+                run(connection, "SET TRANSACTION ISOLATION LEVEL REPEATABLE READ, READ ONLY");
+                settle(connection);
             }
             case MARIADB -> {
                 run(
@@ -98,7 +104,23 @@ final class DatabaseSession implements AutoCloseable {
         }
     }
 
-    private static void run(Connection connection, String... statements) throws SQLException {
+    /** Has PostgreSQL read for one transaction as is expected here. */
+    static void settle(Connection connection) throws SQLException {
+        run(
+                connection,
+                // Values as texts that do not depend on the server's settings; tables from their beginning on.
+                "SET LOCAL datestyle TO 'ISO'",
+                "SET LOCAL timezone TO 'UTC'",
+                "SET LOCAL intervalstyle TO 'iso_8601'",
+                "SET LOCAL extra_float_digits TO 1",
+                "SET LOCAL bytea_output TO 'hex'",
+                "SET LOCAL synchronize_seqscans TO off",
+                "SET LOCAL max_parallel_workers_per_gather TO 0",
+                "SET LOCAL statement_timeout TO 0",
+                "SET LOCAL idle_in_transaction_session_timeout TO 0");
+    }
+
+    static void run(Connection connection, String... statements) throws SQLException {
         try (Statement statement = connection.createStatement()) {
             for (String each : statements) {
                 statement.execute(each);
@@ -123,7 +145,12 @@ final class DatabaseSession implements AutoCloseable {
 
     /** Whether several connections can be had that see the same moment. */
     boolean hasSeveral() {
-        return server == Server.POSTGRESQL;
+        return hasSeveral;
+    }
+
+    /** The name under which the moment that is read can be shared; empty where it cannot. */
+    String snapshot() {
+        return snapshot;
     }
 
     /** Whether a column holds values of its type alone, and one of a primary key no null. */
@@ -161,7 +188,7 @@ final class DatabaseSession implements AutoCloseable {
         }
     }
 
-    private static void closeQuietly(Connection connection) {
+    static void closeQuietly(Connection connection) {
         try {
             connection.close();
         } catch (SQLException e) {

@@ -33,6 +33,19 @@ public final class DatabaseSessions implements AutoCloseable {
                         new Login(rows.database(), rows.folder(), environment).connected(), rows.database()));
     }
 
+    /**
+     * A way to carry changes out and take them back. On PostgreSQL the moment that is read is seen there too.
+     *
+     * @param rows of some table in the database
+     * @param how what is to be done in it
+     * @throws taxiomet.rows.SourceException when it cannot be connected to
+     */
+    public ProvingDatabase prove(DatabaseRows rows, ProvingDatabase.Plan how) {
+        DatabaseSession read = of(rows);
+        Login login = new Login(rows.database(), rows.folder(), environment);
+        return ProvingDatabase.connected(login.connected(true), rows.database(), read.snapshot(), how);
+    }
+
     @Override
     public synchronized void close() {
         open.values().forEach(DatabaseSession::close);

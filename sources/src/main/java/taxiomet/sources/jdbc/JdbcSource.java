@@ -64,7 +64,10 @@ public final class JdbcSource extends CursorSource {
      * @throws SourceException when the database cannot be read, or lacks the relation or a column
      */
     public static JdbcSource open(DatabaseRows rows, List<String> columns, DatabaseSessions sessions) {
-        DatabaseSession session = sessions.of(rows);
+        return open(rows, columns, sessions.of(rows));
+    }
+
+    static JdbcSource open(DatabaseRows rows, List<String> columns, DatabaseSession session) {
         try {
             return new JdbcSource(rows, columns, session);
         } catch (SQLException e) {

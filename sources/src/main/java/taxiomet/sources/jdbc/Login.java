@@ -54,6 +54,15 @@ public final class Login {
      * @throws SourceException when a variable is not set, or a password file cannot be read
      */
     public Connecting connected() {
+        return connected(false);
+    }
+
+    /**
+     * The same.
+     *
+     * @param writes whether rows are to be changed
+     */
+    Connecting connected(boolean writes) {
         String url = filled(database.url());
         Properties properties = new Properties();
         database.user().ifPresent(user -> properties.setProperty("user", filled(user)));
@@ -64,7 +73,7 @@ public final class Login {
             properties.setProperty("ApplicationName", "taxiomet");
         } else if (lower.startsWith("jdbc:sqlite:")) {
             // To read alone: a file that is not there is not made.
-            properties.setProperty("open_mode", "1");
+            properties.setProperty("open_mode", writes ? "2" : "1");
         } else if (lower.startsWith("jdbc:mariadb:")) {
             properties.setProperty("connectTimeout", SECONDS_TO_CONNECT + "000");
             // Numbers stay numbers, and dates that are none are handed over as they are.
