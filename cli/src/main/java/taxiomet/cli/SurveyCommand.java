@@ -83,7 +83,8 @@ final class SurveyCommand implements Callable<Integer> {
     @Parameters(
             arity = "1..*",
             paramLabel = "DATA",
-            description = "Folders with tables, or files: .csv, .tsv, .txt, .jsonl, .parquet, .xlsx, .ods, .sqlite.")
+            description =
+                    "Folders with tables, or files: .csv, .tsv, .txt, .json, .jsonl, .parquet, .xlsx, .ods, .sqlite.")
     private List<Path> data;
 
     @Option(

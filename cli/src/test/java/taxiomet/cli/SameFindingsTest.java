@@ -48,6 +48,7 @@ import taxiomet.charter.Table;
 import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
@@ -182,6 +183,32 @@ class SameFindingsTest {
             }
             return new JsonLines(folder.toAbsolutePath(), table.name() + ".jsonl", fields);
         });
+    }
+
+    /** One document with a list for each table. */
+    private Path document() throws Exception {
+        ObjectMapper json = new ObjectMapper();
+        ObjectNode document = json.createObjectNode();
+        document.put("made", "by hand");
+        for (Table table : demo.charter().tables()) {
+            var list = document.putObject(table.name()).putArray("all");
+            for (List<String> row : rows.get(table.name())) {
+                ObjectNode object = row.isEmpty() ? json.createObjectNode() : list.addObject();
+                for (int i = 0; i < row.size(); i++) {
+                    Column column = table.columns().get(i);
+                    if (isPlainWhole(column, row.get(i))) {
+                        object.put(column.name(), Long.parseLong(row.get(i)));
+                    } else if (row.get(i) != null) {
+                        object.put(column.name(), row.get(i));
+                    }
+                }
+            }
+        }
+        json.writerWithDefaultPrettyPrinter()
+                .writeValue(folder.resolve("coop.json").toFile(), document);
+        return writeCharter(
+                "document.yaml",
+                table -> new JsonItems(folder.toAbsolutePath(), "coop.json", "/" + table.name() + "/all", Map.of()));
     }
 
     /** A workbook with a sheet for each table, which stands below a title and beside something else. */
@@ -426,6 +453,12 @@ class SameFindingsTest {
     void an_open_document_gives_the_findings_of_delimited_text() throws Exception {
         JsonNode text = findings(delimited(false));
         assertThat(findings(openDocument())).isEqualTo(text);
+    }
+
+    @Test
+    void a_document_of_json_gives_the_findings_of_delimited_text() throws Exception {
+        JsonNode text = findings(delimited(false));
+        assertThat(findings(document())).isEqualTo(text);
     }
 
     @Test

@@ -16,6 +16,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
@@ -24,7 +25,9 @@ import taxiomet.charter.place.SqliteRows;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.csv.Sniffer;
 import taxiomet.sources.file.Sniffed;
-import taxiomet.sources.jsonl.FieldSniffer;
+import taxiomet.sources.json.FieldSniffer;
+import taxiomet.sources.json.ListSniffer;
+import taxiomet.sources.json.ListSniffer.FoundList;
 import taxiomet.sources.parquet.ParquetSource;
 import taxiomet.sources.sheet.SheetSource;
 import taxiomet.sources.sqlite.SqliteCatalogue;
@@ -33,7 +36,7 @@ import taxiomet.survey.profile.FoundTable;
 /** Finds the tables in folders and files of which nothing is declared. */
 public final class DataFiles {
     private static final Pattern DATA = Pattern.compile(
-            "(.+?)\\.(?:csv|tsv|tab|psv|txt|jsonl|ndjson|parquet|parq)(?:\\.gz|\\.zst|\\.zip)?",
+            "(.+?)\\.(?:csv|tsv|tab|psv|txt|jsonl|ndjson|json|parquet|parq)(?:\\.gz|\\.zst|\\.zip)?",
             Pattern.CASE_INSENSITIVE);
     /** A name with a number or a date at its end, as parts of one table have. */
     private static final Pattern PART = Pattern.compile("(.*?[^0-9_.-])[_.-]?[0-9][0-9_.-]*");
@@ -55,7 +58,7 @@ public final class DataFiles {
             throw new SourceException(
                     places.get(0).toString(),
                     "there is no table in it",
-                    "name a folder or files that end in .csv, .tsv, .txt, .jsonl, .parquet, .xlsx, .ods or .sqlite");
+                    "name a folder or files that end in .csv, .tsv, .txt, .json, .jsonl, .parquet, .xlsx, .ods or .sqlite");
         }
         Map<String, List<Path>> parts = new LinkedHashMap<>();
         Map<Path, Sniffed> sniffed = new LinkedHashMap<>();
@@ -69,6 +72,10 @@ public final class DataFiles {
                 }
                 if (SqliteRows.isNamedSo(nameOf(file))) {
                     addTables(file, tables);
+                    continue;
+                }
+                if (JsonItems.isNamedSo(nameOf(file))) {
+                    addLists(file, true, tables);
                     continue;
                 }
                 seen = sniff(file, delimiter, encoding);
@@ -97,6 +104,9 @@ public final class DataFiles {
                 }
             }
             tables.add(table(group, sniffed.get(group.get(0)), tables, remarks));
+            if (group.size() == 1 && JsonLines.isNamedSo(nameOf(group.get(0)))) {
+                addLists(group.get(0), false, tables);
+            }
         }
         return new Found(tables, passedOver);
     }
@@ -173,6 +183,21 @@ public final class DataFiles {
             String called = sheets.size() == 1 ? nameOf(file).replaceAll("\\.[^.]*$", "") : name;
             tables.add(new FoundTable(freeName(called, tables), rows, columns, List.of()));
         });
+    }
+
+    /** The lists in a document, or inside the lines of a file, that have elements with values. */
+    private static void addLists(Path file, boolean withOuter, List<FoundTable> tables) {
+        List<FoundList> lists = ListSniffer.sniff(file, withOuter);
+        if (lists.isEmpty() && withOuter) {
+            throw new SourceException(file.toString(), "there is no list with values in it", "name another file");
+        }
+        for (FoundList list : lists) {
+            // The only list of a document is what the document is called.
+            boolean isOnly = withOuter && (list.name().isEmpty() || lists.size() == 1);
+            String called = isOnly ? stem(file) : withOuter ? list.name() : stem(file) + "_" + list.name();
+            tables.add(new FoundTable(
+                    freeName(called, tables), list.rows().rows(), list.rows().columns(), List.of()));
+        }
     }
 
     /** The tables and views of a database. */

@@ -6,6 +6,7 @@ import taxiomet.charter.Column;
 import taxiomet.charter.Table;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
@@ -15,7 +16,8 @@ import taxiomet.rows.TableSource;
 import taxiomet.sources.csv.CsvTableSource;
 import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.sources.jdbc.JdbcSource;
-import taxiomet.sources.jsonl.JsonLinesSource;
+import taxiomet.sources.json.JsonItemsSource;
+import taxiomet.sources.json.JsonLinesSource;
 import taxiomet.sources.parquet.ParquetSource;
 import taxiomet.sources.sheet.SheetSource;
 import taxiomet.sources.sqlite.SqliteSource;
@@ -28,6 +30,7 @@ public final class RowSources {
                     wanted -> CsvTableSource.open(wanted.rows, wanted.columns, wanted.chunkBytes, !wanted.isPersonal)),
             new Opener<>(
                     JsonLines.class, wanted -> JsonLinesSource.open(wanted.rows, wanted.columns, wanted.chunkBytes)),
+            new Opener<>(JsonItems.class, wanted -> JsonItemsSource.open(wanted.rows, wanted.columns)),
             new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)),
             new Opener<>(ParquetRows.class, wanted -> ParquetSource.open(wanted.rows, wanted.columns)),
             new Opener<>(SheetRows.class, wanted -> SheetSource.open(wanted.rows, wanted.columns)),

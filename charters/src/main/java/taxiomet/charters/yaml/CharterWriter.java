@@ -33,6 +33,7 @@ import taxiomet.charter.Total;
 import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
@@ -311,6 +312,11 @@ public final class CharterWriter {
             addDialect(files, parts);
         } else if (rows instanceof JsonLines lines) {
             addFields(lines.fields(), parts);
+        } else if (rows instanceof JsonItems items) {
+            if (!items.items().isEmpty()) {
+                parts.add("items: " + text(items.items()));
+            }
+            addFields(items.fields(), parts);
         } else if (rows instanceof ParquetRows parquet) {
             addFields(parquet.fields(), parts);
         } else if (rows instanceof SheetRows sheet) {

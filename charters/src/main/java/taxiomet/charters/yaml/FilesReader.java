@@ -11,6 +11,7 @@ import taxiomet.charter.Problem.Kind;
 import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
@@ -50,6 +51,7 @@ final class FilesReader {
         TABLE("a table of a database in a file"),
         SHEET("a workbook"),
         JSON("a file of JSON lines"),
+        ITEMS("lists in JSON"),
         PARQUET("a Parquet file"),
         TEXT("delimited text");
 
@@ -64,6 +66,7 @@ final class FilesReader {
                 case TABLE -> List.of("table");
                 case SHEET -> List.of("sheet", "range");
                 case JSON, PARQUET -> List.of("fields");
+                case ITEMS -> List.of("fields", "items");
                 case TEXT -> DIALECT;
             };
         }
@@ -74,6 +77,8 @@ final class FilesReader {
                 return SHEET;
             } else if (JsonLines.isNamedSo(path)) {
                 return JSON;
+            } else if (JsonItems.isNamedSo(path)) {
+                return ITEMS;
             }
             return ParquetRows.isNamedSo(path) ? PARQUET : TEXT;
         }
@@ -105,7 +110,10 @@ final class FilesReader {
         fields.require("file");
         Optional<Scalar> file = fields.scalar("file", "a path");
         String path = file.map(this::requireNotEmpty).orElse("");
-        Form form = hasFile && fields.has("table") ? Form.TABLE : Form.named(path);
+        Form named = Form.named(path);
+        Form form = hasFile && fields.has("table")
+                ? Form.TABLE
+                : named == Form.JSON && fields.has("items") ? Form.ITEMS : named;
         Stream.of(Form.values())
                 .filter(other -> other != form)
                 .forEach(other -> other.keys().stream()
@@ -132,8 +140,9 @@ final class FilesReader {
                         path,
                         fields.text("sheet"),
                         fields.scalar("range", "a range").map(this::range));
-            case JSON -> new JsonLines(folder, path, pointers(fields));
-            case PARQUET -> new ParquetRows(folder, path, pointers(fields));
+            case JSON -> new JsonLines(folder, path, pointers(fields, false));
+            case ITEMS -> new JsonItems(folder, path, items(fields), pointers(fields, true));
+            case PARQUET -> new ParquetRows(folder, path, pointers(fields, false));
             case TEXT -> dialect(fields, path);
         };
     }
@@ -192,12 +201,23 @@ final class FilesReader {
         return path;
     }
 
-    private Map<String, String> pointers(Fields fields) {
+    private String items(Fields fields) {
+        Optional<Scalar> items = fields.scalar("items", "a JSON Pointer");
+        items.filter(scalar -> !scalar.text().isEmpty() && !scalar.text().startsWith("/"))
+                .ifPresent(scalar -> problems.form(
+                        scalar,
+                        "the way to a list is a JSON Pointer",
+                        "write it with a slash before each step, and * for each element of a list: /orders/*/lines"));
+        return items.map(Scalar::text).orElse("");
+    }
+
+    /** @param areRelative whether values outside the row may be meant */
+    private Map<String, String> pointers(Fields fields, boolean areRelative) {
         Map<String, String> pointers = new LinkedHashMap<>();
         Optional<Node> declared = fields.find("fields");
         if (declared.isPresent() && declared.get() instanceof MapNode map) {
             for (Entry entry : map.entries()) {
-                if (entry.value() instanceof Scalar pointer && pointer.text().startsWith("/")) {
+                if (entry.value() instanceof Scalar pointer && isPointer(pointer.text(), areRelative)) {
                     pointers.put(entry.key().text(), pointer.text());
                 } else {
                     problems.form(
@@ -213,6 +233,10 @@ final class FilesReader {
                     "");
         }
         return pointers;
+    }
+
+    private static boolean isPointer(String text, boolean areRelative) {
+        return areRelative ? JsonItems.isPointer(text) : text.startsWith("/");
     }
 
     private String requireNotEmpty(Scalar path) {

@@ -196,6 +196,22 @@ final class ProofConformanceTest {
             assertThat(texts(server, "SELECT since::text FROM hive ORDER BY id"))
                     .containsExactly("2024-05-01", null);
 
+            server.execute(
+                    "CREATE ROLE clerk LOGIN",
+                    "GRANT USAGE ON SCHEMA c TO clerk",
+                    "GRANT SELECT ON ALL TABLES IN SCHEMA c TO clerk");
+            Program forbidden = Program.run(
+                    "rehearse",
+                    keepers("{url: \"" + server.address().replace("user=postgres", "user=clerk") + "\", prove: yes}")
+                            .toString(),
+                    "-e",
+                    "DELETE FROM hive WHERE id = 7",
+                    "--server",
+                    "postgresql",
+                    "--prove");
+            assertThat(forbidden.err()).contains("the user may not do what the proposal asks for");
+            assertThat(forbidden.status()).isEqualTo(3);
+
             refused(
                     charter(there.replace(", prove: yes", "")),
                     "write `prove: yes` under `database`",

@@ -3,7 +3,8 @@ package taxiomet.charter.place;
 import java.nio.file.Path;
 
 /** Where the rows of a table live. */
-public sealed interface RowsPlace permits DelimitedFiles, JsonLines, SqliteRows, SheetRows, ParquetRows, DatabaseRows {
+public sealed interface RowsPlace
+        permits DelimitedFiles, JsonLines, JsonItems, SqliteRows, SheetRows, ParquetRows, DatabaseRows {
     /** Where paths start: the charter's own folder. */
     Path folder();
 

@@ -17,7 +17,7 @@ import taxiomet.rows.TableSource;
  * before it that a cursor can begin at.
  */
 public abstract class CursorSource implements TableSource {
-    /** From which rows on it can be read without those before: their numbers, and the places. */
+    /** From which rows on it can be read without those before: their references, and the places. */
     private final TreeMap<Long, Object> places = new TreeMap<>();
 
     private boolean isRead;
@@ -38,6 +38,16 @@ public abstract class CursorSource implements TableSource {
         /** How many lines without any cell it has passed over. */
         long emptyLines();
 
+        /** What is wrong with it where it is no row of the table; null where nothing is. */
+        default String fault() {
+            return null;
+        }
+
+        /** The row as a person reads it, or its beginning, where something is wrong with it. */
+        default String raw() {
+            return "";
+        }
+
         /** Adds the row's cells to all columns of a batch, and gives about how many bytes they take. */
         long addTo(RowBatch batch) throws Exception;
 
@@ -52,6 +62,11 @@ public abstract class CursorSource implements TableSource {
      * @param place where, as a cursor gave it; null for the first row
      */
     protected abstract Cursor open(int[] wanted, Object place) throws Exception;
+
+    /** The same in one of several parts. */
+    protected Cursor open(int part, int[] wanted, Object place) throws Exception {
+        return open(wanted, place);
+    }
 
     /** A batch for so many columns. */
     protected abstract RowBatch batchOf(int width);
@@ -96,7 +111,9 @@ public abstract class CursorSource implements TableSource {
     private final class CursorScan implements Scan {
         private final int[] wanted;
         private Cursor cursor;
+        private int part;
         private boolean isAtEnd;
+        private long empty;
         private long number;
         private long row;
 
@@ -127,24 +144,22 @@ public abstract class CursorSource implements TableSource {
                 return false;
             }
             try {
-                if (cursor == null) {
-                    cursor = open(wanted, null);
-                }
                 while (!batch.isFull() && !isAtEnd) {
+                    if (cursor == null) {
+                        cursor = open(part, wanted, null);
+                    }
                     if (cursor.next()) {
                         row++;
                         if (!isRead && cursor.place() != null) {
-                            places.put(row, cursor.place());
+                            places.put(RowRef.of(part, row), cursor.place());
                         }
-                        long size = cursor.addTo(batch);
-                        batch.endRow(RowRef.of(0, row), cursor.line(), size);
-                        bytesRead += size;
+                        bytesRead += take(cursor, RowRef.of(part, row), batch);
                     } else {
-                        isAtEnd = true;
-                        isRead = true;
-                        emptyLines = cursor.emptyLines();
+                        empty += cursor.emptyLines();
                         close();
-                        requireUnchanged();
+                        row = 0;
+                        part++;
+                        endAt(part == partCount());
                     }
                 }
             } catch (Exception e) {
@@ -155,6 +170,15 @@ public abstract class CursorSource implements TableSource {
             return !batch.isEmpty();
         }
 
+        private void endAt(boolean isEnd) {
+            isAtEnd = isEnd;
+            if (isEnd) {
+                isRead = true;
+                emptyLines = empty;
+                requireUnchanged();
+            }
+        }
+
         @Override
         public synchronized void close() {
             if (cursor != null) {
@@ -162,6 +186,18 @@ public abstract class CursorSource implements TableSource {
                 cursor = null;
             }
         }
+    }
+
+    /** Takes the row that a cursor stands at, and gives about how many bytes it takes. */
+    private static long take(Cursor cursor, long ref, RowBatch batch) throws Exception {
+        String fault = cursor.fault();
+        if (fault != null) {
+            batch.addMalformed(new RowBatch.MalformedRow(ref, cursor.line(), fault, cursor.raw()));
+            return cursor.raw().length();
+        }
+        long size = cursor.addTo(batch);
+        batch.endRow(ref, cursor.line(), size);
+        return size;
     }
 
     @Override
@@ -178,25 +214,26 @@ public abstract class CursorSource implements TableSource {
         }
     }
 
-    /** Reads on from the best place before the next row that is asked for, as long as no other place is better. */
+    /** Reads on from the best place before the next row that is asked for, as long as no other place or part is better. */
     private void fetchFrom(RowQueue queue, int[] wanted, RowBatch batch, RowSink sink) throws Exception {
-        Map.Entry<Long, Object> start = places.floorEntry(queue.row());
-        long row = start == null ? 0 : start.getKey() - 1;
+        int part = queue.part();
+        Map.Entry<Long, Object> start = places.floorEntry(RowRef.of(part, queue.row()));
+        boolean isOfPart = start != null && RowRef.part(start.getKey()) == part;
+        long row = isOfPart ? RowRef.row(start.getKey()) - 1 : 0;
         batch.clear();
-        try (Cursor cursor = open(wanted, start == null ? null : start.getValue())) {
-            while (!queue.isEmpty()) {
-                Long better = places.floorKey(queue.row());
-                if (better != null && better > row + 1) {
+        try (Cursor cursor = open(part, wanted, isOfPart ? start.getValue() : null)) {
+            while (queue.hasNextIn(part)) {
+                Long better = places.floorKey(RowRef.of(part, queue.row()));
+                if (better != null && better > RowRef.of(part, row + 1)) {
                     break;
                 }
                 if (!cursor.next()) {
                     throw new SourceException(
-                            partName(0), "there are fewer rows than when it was read first", "check again");
+                            partName(part), "there are fewer rows than when it was read first", "check again");
                 }
                 row++;
                 if (row == queue.row()) {
-                    long size = cursor.addTo(batch);
-                    batch.endRow(RowRef.of(0, row), cursor.line(), size);
+                    take(cursor, RowRef.of(part, row), batch);
                     queue.take();
                 }
                 if (batch.isFull()) {

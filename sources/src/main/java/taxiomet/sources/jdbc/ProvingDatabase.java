@@ -289,6 +289,12 @@ public final class ProvingDatabase implements Proving {
                     "rows that the proposal touches are held or were changed by somebody else (" + said(e) + ")",
                     "prove it again when they are free; nothing was changed");
         }
+        if (state.equals("42501") || (state.equals("42000") && said(e).contains("denied"))) {
+            throw new SourceException(
+                    database.shown(),
+                    "the user may not do what the proposal asks for (" + said(e) + ")",
+                    "prove it as a user who may; nothing was changed");
+        }
         boolean isOfSqlite = List.of(SQLITE_CONSTRAINT, SQLITE_MISMATCH).contains(e.getErrorCode() & 0xFF);
         if (server == Server.SQLITE ? !isOfSqlite : !isOfData) {
             throw e;

@@ -1,4 +1,4 @@
-package taxiomet.sources.jsonl;
+package taxiomet.sources.json;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;

@@ -1,4 +1,4 @@
-package taxiomet.sources.jsonl;
+package taxiomet.sources.json;
 
 import com.fasterxml.jackson.core.JsonPointer;
 import java.io.IOException;

@@ -1,4 +1,4 @@
-package taxiomet.sources.jsonl;
+package taxiomet.sources.json;
 
 import java.io.BufferedInputStream;
 import java.io.IOException;

@@ -1,4 +1,4 @@
-package taxiomet.sources.jsonl;
+package taxiomet.sources.json;
 
 import java.io.Closeable;
 import java.io.IOException;

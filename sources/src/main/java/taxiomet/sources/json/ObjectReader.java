@@ -1,4 +1,4 @@
-package taxiomet.sources.jsonl;
+package taxiomet.sources.json;
 
 import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParseException;
@@ -31,7 +31,7 @@ final class ObjectReader {
     private static final int DEEPEST = 200;
     private static final int LONGEST_NUMBER = 1_000;
     private static final int MOST_UNKNOWN = 1_000;
-    private static final JsonFactory JSON = JsonFactory.builder()
+    static final JsonFactory JSON = JsonFactory.builder()
             .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
             .streamReadConstraints(StreamReadConstraints.builder()
                     .maxNestingDepth(DEEPEST)
@@ -141,18 +141,30 @@ final class ObjectReader {
         } catch (JsonEOFException e) {
             return "the JSON object does not end in its line";
         } catch (JsonParseException e) {
-            String said = e.getOriginalMessage();
-            if (said.startsWith("Duplicate field ") || said.startsWith("Duplicate Object property ")) {
-                String name = said.substring(said.indexOf('\'') + 1, said.lastIndexOf('\''));
-                return "the object names field `" + name + "` twice";
-            }
-            return "no JSON near character " + Math.max(1, e.getLocation().getColumnNr() - 1);
+            return isDoubled(e)
+                    ? said(e)
+                    : "no JSON near character " + Math.max(1, e.getLocation().getColumnNr() - 1);
         } catch (StreamConstraintsException e) {
             return "JSON nested deeper than " + DEEPEST + " levels, or a number of more than " + LONGEST_NUMBER
                     + " digits";
         } catch (IOException e) {
             return "no JSON (" + e.getMessage() + ")";
         }
+    }
+
+    private static boolean isDoubled(JsonParseException e) {
+        String said = e.getOriginalMessage();
+        return said.startsWith("Duplicate field ") || said.startsWith("Duplicate Object property ");
+    }
+
+    /** What is wrong with JSON, as a clause. */
+    static String said(JsonParseException e) {
+        String said = e.getOriginalMessage();
+        if (isDoubled(e)) {
+            String name = said.substring(said.indexOf('\'') + 1, said.lastIndexOf('\''));
+            return "the object names field `" + name + "` twice";
+        }
+        return said.replaceAll("\\s*\\([^()]*\\)$|[:;].*$", "").replaceFirst("^U", "u");
     }
 
     private static String words(JsonToken token) {
@@ -212,7 +224,7 @@ final class ObjectReader {
         }
     }
 
-    private static boolean hasHalfPair(String text) {
+    static boolean hasHalfPair(String text) {
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
             if (Character.isSurrogate(c)) {
