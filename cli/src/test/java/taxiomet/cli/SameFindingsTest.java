@@ -48,6 +48,8 @@ import taxiomet.charter.Table;
 import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.FixedWidth;
+import taxiomet.charter.place.FixedWidth.Positions;
 import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.ParquetRows;
@@ -183,6 +185,50 @@ class SameFindingsTest {
             }
             return new JsonLines(folder.toAbsolutePath(), table.name() + ".jsonl", fields);
         });
+    }
+
+    /** Lines in which each column of a table has as many characters as its longest value; null where a value would be lost. */
+    private Path fixedWidth() throws Exception {
+        Map<String, Map<String, Positions>> positions = new LinkedHashMap<>();
+        for (Table table : demo.charter().tables()) {
+            List<StringBuilder> lines = new ArrayList<>();
+            List<List<String>> sound = rows.get(table.name()).stream()
+                    .filter(row -> !row.isEmpty())
+                    .toList();
+            sound.forEach(row -> lines.add(new StringBuilder()));
+            Map<String, Positions> own = new LinkedHashMap<>();
+            int from = 1;
+            for (int i = 0; i < table.columns().size(); i++) {
+                int place = i;
+                int width = Math.max(
+                        1,
+                        sound.stream()
+                                .mapToInt(row -> lengthOf(row.get(place)))
+                                .max()
+                                .orElse(1));
+                for (int row = 0; row < sound.size(); row++) {
+                    String cell = sound.get(row).get(i);
+                    lines.get(row).append(cell == null ? "" : cell).append(" ".repeat(width - lengthOf(cell)));
+                }
+                own.put(table.columns().get(i).name(), new Positions(from, from + width - 1));
+                from += width;
+            }
+            positions.put(table.name(), own);
+            Files.writeString(folder.resolve(table.name() + ".txt"), String.join("\n", lines));
+        }
+        return writeCharter(
+                "fixed.yaml",
+                table -> new FixedWidth(
+                        folder.toAbsolutePath(),
+                        table.name() + ".txt",
+                        "UTF-8",
+                        false,
+                        List.of(),
+                        positions.get(table.name())));
+    }
+
+    private static int lengthOf(String cell) {
+        return cell == null ? 0 : cell.codePointCount(0, cell.length());
     }
 
     /** One document with a list for each table. */
@@ -459,6 +505,19 @@ class SameFindingsTest {
     void a_document_of_json_gives_the_findings_of_delimited_text() throws Exception {
         JsonNode text = findings(delimited(false));
         assertThat(findings(document())).isEqualTo(text);
+    }
+
+    /** Blanks at the ends of values, line breaks in them and empty texts are lost in such files: the rows without any are compared. */
+    @Test
+    void text_of_fixed_width_gives_the_findings_of_delimited_text() throws Exception {
+        rows.values()
+                .forEach(all -> all.replaceAll(row -> row.stream()
+                        .map(cell -> cell == null || cell.isBlank()
+                                ? null
+                                : cell.strip().replace('\n', ' '))
+                        .toList()));
+        JsonNode text = findings(delimited(false));
+        assertThat(findings(fixedWidth())).isEqualTo(text);
     }
 
     @Test

@@ -3,23 +3,34 @@ package taxiomet.reports;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import taxiomet.charter.place.Database;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
+import taxiomet.finding.FindingKind;
 
 /** Which cells of a row a report shows. */
 public final class EvidenceFields {
     private final TableResult table;
     private final List<String> columns;
+    private final FindingKind kind;
 
     public EvidenceFields(CheckResult result, Finding finding) {
-        this(result.table(finding.table()), finding.columns());
+        this.table = result.table(finding.table());
+        this.columns = List.copyOf(finding.columns());
+        this.kind = finding.kind();
     }
 
-    private EvidenceFields(TableResult table, List<String> columns) {
-        this.table = table;
-        this.columns = List.copyOf(columns);
+    /**
+     * Whether a row is told by its number, too: always but in a database, where nobody can go to it, and where a key names the row that
+     * is no key at fault.
+     */
+    public boolean areNumbered() {
+        boolean isInDatabase = table.files().stream().allMatch(Database::isAddress);
+        boolean isNamed =
+                !table.key().isEmpty() && kind.place() != FindingKind.Place.KEY && kind != FindingKind.MALFORMED_ROW;
+        return !isInDatabase || !isNamed;
     }
 
     public TableResult table() {

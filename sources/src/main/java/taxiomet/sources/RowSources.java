@@ -6,6 +6,7 @@ import taxiomet.charter.Column;
 import taxiomet.charter.Table;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.FixedWidth;
 import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.ParquetRows;
@@ -14,6 +15,7 @@ import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.csv.CsvTableSource;
+import taxiomet.sources.fixed.FixedWidthSource;
 import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.sources.jdbc.JdbcSource;
 import taxiomet.sources.json.JsonItemsSource;
@@ -31,6 +33,7 @@ public final class RowSources {
             new Opener<>(
                     JsonLines.class, wanted -> JsonLinesSource.open(wanted.rows, wanted.columns, wanted.chunkBytes)),
             new Opener<>(JsonItems.class, wanted -> JsonItemsSource.open(wanted.rows, wanted.columns)),
+            new Opener<>(FixedWidth.class, wanted -> FixedWidthSource.open(wanted.rows, wanted.columns)),
             new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)),
             new Opener<>(ParquetRows.class, wanted -> ParquetSource.open(wanted.rows, wanted.columns)),
             new Opener<>(SheetRows.class, wanted -> SheetSource.open(wanted.rows, wanted.columns)),

@@ -33,6 +33,7 @@ import taxiomet.charter.Total;
 import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.FixedWidth;
 import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.ParquetRows;
@@ -310,6 +311,8 @@ public final class CharterWriter {
         List<String> parts = new ArrayList<>(List.of("file: " + text(path)));
         if (rows instanceof DelimitedFiles files) {
             addDialect(files, parts);
+        } else if (rows instanceof FixedWidth fixed) {
+            addFixed(fixed, parts);
         } else if (rows instanceof JsonLines lines) {
             addFields(lines.fields(), parts);
         } else if (rows instanceof JsonItems items) {
@@ -326,6 +329,21 @@ public final class CharterWriter {
             parts.add("table: " + text(database.table()));
         }
         return parts.size() == 1 ? text(path) : "{" + String.join(", ", parts) + "}";
+    }
+
+    private void addFixed(FixedWidth fixed, List<String> parts) {
+        if (!fixed.encoding().equals("UTF-8")) {
+            parts.add("encoding: " + text(fixed.encoding()));
+        }
+        if (fixed.hasHeader()) {
+            parts.add("header: yes");
+        }
+        if (!fixed.nullWords().isEmpty()) {
+            parts.add("null_words: " + list(fixed.nullWords()));
+        }
+        List<String> positions = new ArrayList<>();
+        fixed.positions().forEach((column, at) -> positions.add(text(column) + ": " + quoted(at.toString())));
+        parts.add("positions: {" + String.join(", ", positions) + "}");
     }
 
     private static void addFields(Map<String, String> pointers, List<String> parts) {

@@ -11,6 +11,8 @@ import taxiomet.charter.Problem.Kind;
 import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charter.place.FixedWidth;
+import taxiomet.charter.place.FixedWidth.Positions;
 import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.charter.place.ParquetRows;
@@ -53,6 +55,7 @@ final class FilesReader {
         JSON("a file of JSON lines"),
         ITEMS("lists in JSON"),
         PARQUET("a Parquet file"),
+        FIXED("text whose columns have their positions"),
         TEXT("delimited text");
 
         private final String words;
@@ -67,6 +70,7 @@ final class FilesReader {
                 case SHEET -> List.of("sheet", "range");
                 case JSON, PARQUET -> List.of("fields");
                 case ITEMS -> List.of("fields", "items");
+                case FIXED -> List.of("positions", "encoding", "header", "null_words");
                 case TEXT -> DIALECT;
             };
         }
@@ -110,10 +114,7 @@ final class FilesReader {
         fields.require("file");
         Optional<Scalar> file = fields.scalar("file", "a path");
         String path = file.map(this::requireNotEmpty).orElse("");
-        Form named = Form.named(path);
-        Form form = hasFile && fields.has("table")
-                ? Form.TABLE
-                : named == Form.JSON && fields.has("items") ? Form.ITEMS : named;
+        Form form = formOf(Form.named(path), hasFile, fields);
         Stream.of(Form.values())
                 .filter(other -> other != form)
                 .forEach(other -> other.keys().stream()
@@ -123,6 +124,16 @@ final class FilesReader {
             file.ifPresent(scalar -> requireNoDatabase(path, scalar));
         }
         return of(form, path, fields);
+    }
+
+    /** The form that the keys beside a file's name tell, where its name does not say it all. */
+    private static Form formOf(Form named, boolean hasFile, Fields fields) {
+        if (hasFile && fields.has("table")) {
+            return Form.TABLE;
+        } else if (named == Form.JSON && fields.has("items")) {
+            return Form.ITEMS;
+        }
+        return named == Form.TEXT && fields.has("positions") ? Form.FIXED : named;
     }
 
     private RowsPlace of(Form form, String path, Fields fields) {
@@ -143,6 +154,16 @@ final class FilesReader {
             case JSON -> new JsonLines(folder, path, pointers(fields, false));
             case ITEMS -> new JsonItems(folder, path, items(fields), pointers(fields, true));
             case PARQUET -> new ParquetRows(folder, path, pointers(fields, false));
+            case FIXED -> {
+                DelimitedFiles text = dialect(fields, path);
+                yield new FixedWidth(
+                        folder,
+                        path,
+                        text.encoding(),
+                        fields.has("header") && text.hasHeader(),
+                        text.nullWords(),
+                        positions(fields));
+            }
             case TEXT -> dialect(fields, path);
         };
     }
@@ -233,6 +254,28 @@ final class FilesReader {
                     "");
         }
         return pointers;
+    }
+
+    private Map<String, Positions> positions(Fields fields) {
+        Map<String, Positions> positions = new LinkedHashMap<>();
+        Node declared = fields.find("positions").orElseThrow();
+        if (declared instanceof MapNode map) {
+            for (Entry entry : map.entries()) {
+                Optional<Positions> range =
+                        entry.value() instanceof Scalar scalar ? Positions.parse(scalar.text()) : Optional.empty();
+                if (range.isPresent()) {
+                    positions.put(entry.key().text(), range.get());
+                } else {
+                    problems.form(
+                            entry.value(),
+                            "where column `" + entry.key().text() + "` stands are its first and its last character",
+                            "write them as 1..6, counted from 1, or 7.. to the end of the line");
+                }
+            }
+        } else {
+            problems.form(declared, "`positions` is a mapping of columns, not " + declared.words(), "");
+        }
+        return positions;
     }
 
     private static boolean isPointer(String text, boolean areRelative) {

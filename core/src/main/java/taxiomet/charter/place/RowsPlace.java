@@ -4,7 +4,7 @@ import java.nio.file.Path;
 
 /** Where the rows of a table live. */
 public sealed interface RowsPlace
-        permits DelimitedFiles, JsonLines, JsonItems, SqliteRows, SheetRows, ParquetRows, DatabaseRows {
+        permits DelimitedFiles, FixedWidth, JsonLines, JsonItems, SqliteRows, SheetRows, ParquetRows, DatabaseRows {
     /** Where paths start: the charter's own folder. */
     Path folder();
 

@@ -193,8 +193,11 @@ public final class CheckHtml {
         if (hasParts) {
             heads.add(new Head("file", ""));
         }
-        heads.add(new Head("row", "n"));
-        heads.add(new Head("line", "n"));
+        boolean areNumbered = fields.areNumbered();
+        if (areNumbered) {
+            heads.add(new Head("row", "n"));
+            heads.add(new Head("line", "n"));
+        }
         if (isGrouped) {
             heads.add(new Head("group", "n"));
         }
@@ -209,8 +212,10 @@ public final class CheckHtml {
             if (hasParts) {
                 cells.add(new CellItem(CellText.escaped(row.part()), ""));
             }
-            cells.add(new CellItem(Counted.grouped(row.row()), "n"));
-            cells.add(new CellItem(row.line() > 0 ? Counted.grouped(row.line()) : "", "n"));
+            if (areNumbered) {
+                cells.add(new CellItem(Counted.grouped(row.row()), "n"));
+                cells.add(new CellItem(row.line() > 0 ? Counted.grouped(row.line()) : "", "n"));
+            }
             if (isGrouped) {
                 cells.add(new CellItem(Counted.grouped(row.group()), "n"));
             }

@@ -134,8 +134,9 @@ public final class CheckMarkdown {
         lines.add("");
         EvidenceFields fields = new EvidenceFields(result, finding);
         List<String> shown = finding.kind() == FindingKind.MALFORMED_ROW ? List.of() : fields.shown();
-        List<String> head = new ArrayList<>(List.of("file", "row"));
-        List<String> rule = new ArrayList<>(List.of("---", "---:"));
+        boolean areNumbered = fields.areNumbered();
+        List<String> head = new ArrayList<>(areNumbered ? List.of("file", "row") : List.of());
+        List<String> rule = new ArrayList<>(areNumbered ? List.of("---", "---:") : List.of());
         shown.forEach(column -> {
             head.add(Markdown.plain(CellText.escaped(column)));
             rule.add("---");
@@ -146,8 +147,10 @@ public final class CheckMarkdown {
         row(rule.toArray(new String[0]));
         for (Evidence evidence : finding.examples()) {
             List<String> cells = new ArrayList<>();
-            cells.add(Markdown.plain(CellText.escaped(evidence.part())));
-            cells.add(Counted.grouped(evidence.row()));
+            if (areNumbered) {
+                cells.add(Markdown.plain(CellText.escaped(evidence.part())));
+                cells.add(Counted.grouped(evidence.row()));
+            }
             shown.forEach(column -> cells.add(
                     Markdown.plain(CellText.of(fields.cell(evidence, column).orElse(null)))));
             String remark = CellText.escaped(EvidenceFields.remark(evidence));

@@ -131,7 +131,10 @@ public final class CheckText implements ResultText {
         if (hasParts) {
             grid.addColumn("file", Grid.Kind.TEXT);
         }
-        grid.addColumn("row", Grid.Kind.NUMBER);
+        boolean areNumbered = fields.areNumbered();
+        if (areNumbered) {
+            grid.addColumn("row", Grid.Kind.NUMBER);
+        }
         boolean hasLines = finding.examples().stream().anyMatch(row -> row.line() > 0);
         if (hasLines) {
             grid.addColumn("line", Grid.Kind.NUMBER);
@@ -150,7 +153,9 @@ public final class CheckText implements ResultText {
             if (hasParts) {
                 cells.add(Cell.of(CellText.escaped(row.part())));
             }
-            cells.add(Cell.of(Counted.grouped(row.row())));
+            if (areNumbered) {
+                cells.add(Cell.of(Counted.grouped(row.row())));
+            }
             if (hasLines) {
                 cells.add(Cell.of(Counted.grouped(row.line())));
             }
