@@ -281,7 +281,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                         charter,
                         proposed,
                         options,
-                        engine.open(sessions),
+                        engine.open(sessions, terminal),
                         engine.context().toldTo(showsProgress ? progress : CheckProgress.NONE))) {
             progress.concluding();
             RehearsalResult result = rehearsal.result();

@@ -19,6 +19,7 @@ import taxiomet.charter.NearestWord;
 import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.DelimitedFiles;
+import taxiomet.charters.input.InputFile;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.cli.option.CommonOptions;
@@ -26,6 +27,7 @@ import taxiomet.cli.option.DatabaseOptions;
 import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
+import taxiomet.cli.option.StandardInput;
 import taxiomet.cli.output.CharterOutput;
 import taxiomet.cli.output.Outputs;
 import taxiomet.cli.output.ReportFiles;
@@ -191,7 +193,14 @@ final class SurveyCommand implements Callable<Integer> {
         Optional<Charter> declared = declared();
         DataFiles.Found all = declared.isPresent()
                 ? new DataFiles.Found(tablesOf(declared.get()), List.of())
-                : DataFiles.find(data, delimiterGiven(), encodingGiven());
+                : DataFiles.find(
+                        data.stream()
+                                .map(path -> StandardInput.isNamed(path)
+                                        ? engine.standardInput(terminal).file()
+                                        : path)
+                                .toList(),
+                        delimiterGiven(),
+                        encodingGiven());
         List<FoundTable> found = all.tables();
         if (!all.passedOver().isEmpty() && !output.isQuiet()) {
             terminal.say("passed over: " + String.join(", ", all.passedOver()));
@@ -217,8 +226,10 @@ final class SurveyCommand implements Callable<Integer> {
                     new SurveyOptions(width, sample, EXAMPLES),
                     engine.open(terminal),
                     engine.context().toldTo(showsProgress ? bar : CheckProgress.NONE));
-            charterOutput.ifPresent(
-                    file -> file.write(declared.orElse(result.draft()), result.comments(), perhaps(result, declared)));
+            charterOutput.ifPresent(file -> file.write(
+                    engine.standardInput(terminal).told(declared.orElse(result.draft())),
+                    result.comments(),
+                    perhaps(result, declared)));
             Provenance provenance = Version.provenance("");
             reportFiles.write((format, file) -> {
                 if (format.equals("html")) {
@@ -317,6 +328,9 @@ final class SurveyCommand implements Callable<Integer> {
     }
 
     private static String titleOf(Path first) {
+        if (StandardInput.isNamed(first)) {
+            return InputFile.name(first);
+        }
         String address = DatabaseAddress.shown(first.toString());
         if (Database.isAddress(address)) {
             return Database.at(address).shown();

@@ -40,6 +40,11 @@ public final class InputFile {
         return fromStandardInput.clone();
     }
 
+    /** Whether standard input has been read. */
+    public static synchronized boolean isStandardInputRead() {
+        return fromStandardInput != null;
+    }
+
     /** Takes standard input as not yet read: where one process runs several commands. */
     public static synchronized void forgetStandardInput() {
         fromStandardInput = null;

@@ -356,6 +356,9 @@ public final class CharterWriter {
 
     /** The path of rows from the folder in which the charter will stand. */
     private String wayTo(RowsPlace rows) {
+        if (rows.path().equals("-")) {
+            return rows.path();
+        }
         Path file = rows.folder().toAbsolutePath().normalize();
         try {
             String way = folder.relativize(file).toString();

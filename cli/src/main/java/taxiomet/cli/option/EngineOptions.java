@@ -38,6 +38,8 @@ public final class EngineOptions {
     @Option(names = "--chunk", paramLabel = "BYTES", hidden = true, defaultValue = "262144")
     private int chunk;
 
+    private StandardInput standardInput;
+
     /** @throws UsageException when an option makes no sense */
     public RunContext context() {
         int count = threads == null ? Runtime.getRuntime().availableProcessors() : threads;
@@ -68,15 +70,22 @@ public final class EngineOptions {
 
     /** Opens the rows of a table; databases stay open until the command is through. */
     public Function<Table, TableSource> open(Terminal terminal) {
-        return open(sessions(terminal));
+        return open(sessions(terminal), terminal);
     }
 
     /** Opens the rows of a table; those of a database in a session that is there already. */
-    public Function<Table, TableSource> open(DatabaseSessions sessions) {
+    public Function<Table, TableSource> open(DatabaseSessions sessions, Terminal terminal) {
         if (chunk < 1) {
             throw new UsageException("--chunk is a number of bytes, at least 1");
         }
-        return table -> RowSources.open(table, chunk, sessions);
+        StandardInput input = standardInput(terminal);
+        return table -> RowSources.open(input.readable(table), chunk, sessions);
+    }
+
+    /** The rows that standard input may hold, the same for all of a run. */
+    public StandardInput standardInput(Terminal terminal) {
+        standardInput = standardInput == null ? new StandardInput(terminal) : standardInput;
+        return standardInput;
     }
 
     /** The databases of the run, none of them connected to; they stay open until the command is through. */
