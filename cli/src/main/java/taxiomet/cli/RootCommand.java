@@ -32,6 +32,7 @@ import taxiomet.cli.terminal.Version;
             "  NO_COLOR             no colours, whatever it says",
             "  PAGER                the program that --pager shows long texts with",
             "  TMPDIR               where temporary files go",
+            "  TAXIOMET_PASSWORD    of the user of a database that is named on the command line",
             "  TAXIOMET_JAVA_OPTS   what Java is started with, such as -Xmx4g",
             "",
             "Start with `taxiomet demo`, or `taxiomet help check`."

@@ -2,7 +2,6 @@ package taxiomet.sources.fixed;
 
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
-import java.nio.file.Path;
 import java.util.List;
 import taxiomet.charter.place.FixedWidth;
 import taxiomet.charter.place.FixedWidth.Positions;
@@ -10,21 +9,19 @@ import taxiomet.rows.ColumnNames;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.Undeclared;
-import taxiomet.sources.file.CursorSource;
-import taxiomet.sources.file.DataFile;
-import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.FileCursorSource;
 
 /**
  * A table in one or several files of text whose columns have their positions. Blanks round a value fill its positions up, and blanks alone are a
  * null; a line that ends before a column has none there.
  */
-public final class FixedWidthSource extends CursorSource {
+public final class FixedWidthSource extends FileCursorSource {
     private final FixedWidth rows;
     private final List<String> columns;
     private final List<Positions> positions;
-    private final List<DataFile> files;
 
     private FixedWidthSource(FixedWidth rows, List<String> columns) {
+        super(rows.folder(), rows.path());
         this.rows = rows;
         this.columns = List.copyOf(columns);
         for (String column : columns) {
@@ -37,9 +34,6 @@ public final class FixedWidthSource extends CursorSource {
             }
         }
         this.positions = columns.stream().map(rows.positions()::get).toList();
-        this.files = FileParts.find(rows.folder(), rows.path()).stream()
-                .map(DataFile::new)
-                .toList();
     }
 
     /**
@@ -58,44 +52,8 @@ public final class FixedWidthSource extends CursorSource {
     }
 
     @Override
-    public String partName(int part) {
-        Path path = files.get(part).path();
-        return path.startsWith(rows.folder()) ? rows.folder().relativize(path).toString() : path.toString();
-    }
-
-    @Override
-    public int partCount() {
-        return files.size();
-    }
-
-    @Override
     public Undeclared undeclared() {
         return Undeclared.columns(List.of());
-    }
-
-    @Override
-    public long bytes() {
-        return files.stream().mapToLong(DataFile::size).sum();
-    }
-
-    @Override
-    protected RowBatch batchOf(int width) {
-        return new RowBatch(width);
-    }
-
-    @Override
-    protected void requireUnchanged() {
-        files.forEach(DataFile::requireUnchanged);
-    }
-
-    @Override
-    protected SourceException refused(Exception e) {
-        return new SourceException(rows.path(), "it cannot be read (" + e.getMessage() + ")", "");
-    }
-
-    @Override
-    protected Cursor open(int[] wanted, Object place) throws IOException {
-        return open(0, wanted, place);
     }
 
     @Override
@@ -113,7 +71,7 @@ public final class FixedWidthSource extends CursorSource {
         Lines(int part, int[] wanted) throws IOException {
             this.part = part;
             this.wanted = wanted;
-            this.lines = new BoundedLines(files.get(part).open(0), rows.encoding());
+            this.lines = new BoundedLines(file(part).open(0), rows.encoding());
         }
 
         @Override
@@ -133,8 +91,8 @@ public final class FixedWidthSource extends CursorSource {
                         "there are bytes that are no characters in " + rows.encoding(),
                         "name the file's `encoding` in the charter");
             } catch (IOException e) {
-                files.get(part).requireUnchanged();
-                throw files.get(part).unreadable(e);
+                file(part).requireUnchanged();
+                throw file(part).unreadable(e);
             }
         }
 
@@ -182,13 +140,8 @@ public final class FixedWidthSource extends CursorSource {
             try {
                 lines.close();
             } catch (IOException e) {
-                throw files.get(part).unreadable(e);
+                throw file(part).unreadable(e);
             }
         }
-    }
-
-    @Override
-    public void close() {
-        // Files are open only while they are read.
     }
 }

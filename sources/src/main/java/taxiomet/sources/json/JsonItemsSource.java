@@ -5,7 +5,6 @@ import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.exc.StreamConstraintsException;
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
@@ -17,15 +16,14 @@ import taxiomet.charter.place.JsonLines;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.Undeclared;
-import taxiomet.sources.file.CursorSource;
 import taxiomet.sources.file.DataFile;
-import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.FileCursorSource;
 import taxiomet.sources.json.ItemWay.Field;
 import taxiomet.sources.json.ItemWay.Node;
 import taxiomet.values.CellColumn;
 
 /** Elements of lists in documents, or in lines, of JSON. One element of the outermost list, or one line, stands in memory at a time. */
-public final class JsonItemsSource extends CursorSource {
+public final class JsonItemsSource extends FileCursorSource {
     private static final int MOST_UNKNOWN = 1_000;
 
     private final JsonItems rows;
@@ -35,11 +33,11 @@ public final class JsonItemsSource extends CursorSource {
     /** Whether each value of a file is an element of its own, and not the way to one. */
     private final boolean areLines;
 
-    private final List<DataFile> files;
     private final Set<String> unknown = new TreeSet<>();
     private final Set<String> known = new TreeSet<>();
 
     private JsonItemsSource(JsonItems rows, List<String> columns) {
+        super(rows.folder(), rows.path());
         this.rows = rows;
         this.columns = List.copyOf(columns);
         this.fields = columns.stream()
@@ -47,9 +45,6 @@ public final class JsonItemsSource extends CursorSource {
                 .toList();
         this.steps = ItemWay.steps(rows.items());
         this.areLines = JsonLines.isNamedSo(rows.path());
-        this.files = FileParts.find(rows.folder(), rows.path()).stream()
-                .map(DataFile::new)
-                .toList();
         fields.stream()
                 .filter(field -> field.up() == 0 && !field.steps().isEmpty())
                 .forEach(field -> known.add(field.steps().get(0)));
@@ -72,15 +67,7 @@ public final class JsonItemsSource extends CursorSource {
 
     @Override
     public String partName(int part) {
-        Path path = files.get(part).path();
-        String name =
-                path.startsWith(rows.folder()) ? rows.folder().relativize(path).toString() : path.toString();
-        return name + (rows.items().isEmpty() ? "" : ", " + rows.items());
-    }
-
-    @Override
-    public int partCount() {
-        return files.size();
+        return super.partName(part) + (rows.items().isEmpty() ? "" : ", " + rows.items());
     }
 
     /** Fields of the rows that no column is read from. */
@@ -89,31 +76,6 @@ public final class JsonItemsSource extends CursorSource {
         synchronized (unknown) {
             return new Undeclared("field", new TreeSet<>(unknown));
         }
-    }
-
-    @Override
-    public long bytes() {
-        return files.stream().mapToLong(DataFile::size).sum();
-    }
-
-    @Override
-    protected RowBatch batchOf(int width) {
-        return new RowBatch(width);
-    }
-
-    @Override
-    protected void requireUnchanged() {
-        files.forEach(DataFile::requireUnchanged);
-    }
-
-    @Override
-    protected SourceException refused(Exception e) {
-        return new SourceException(rows.path(), "it cannot be read (" + e.getMessage() + ")", "");
-    }
-
-    @Override
-    protected Cursor open(int[] wanted, Object place) throws IOException {
-        return open(0, wanted, place);
     }
 
     @Override
@@ -126,7 +88,7 @@ public final class JsonItemsSource extends CursorSource {
     }
 
     private SourceException unreadable(int part, IOException e) {
-        DataFile file = files.get(part);
+        DataFile file = file(part);
         file.requireUnchanged();
         if (e instanceof JsonParseException broken) {
             return new SourceException(
@@ -164,7 +126,7 @@ public final class JsonItemsSource extends CursorSource {
             for (int i = 0; i < wanted.length; i++) {
                 this.wanted[i] = fields.get(wanted[i]);
             }
-            parser = ObjectReader.JSON.createParser(files.get(part).open(0));
+            parser = ObjectReader.JSON.createParser(file(part).open(0));
         }
 
         @Override
@@ -338,10 +300,5 @@ public final class JsonItemsSource extends CursorSource {
                 throw unreadable(part, e);
             }
         }
-    }
-
-    @Override
-    public void close() {
-        // Files are open only while they are read.
     }
 }
