@@ -225,6 +225,39 @@ class DatabaseTest {
     }
 
     @Test
+    void a_wrong_password_is_said_and_not_told() throws Exception {
+        sql("DROP ROLE IF EXISTS locked", "CREATE ROLE locked LOGIN SUPERUSER PASSWORD 'the-right-one'");
+        Path access = Path.of(text("SHOW hba_file"));
+        String before = Files.readString(access);
+        try {
+            Files.writeString(access, "host all locked all scram-sha-256\n" + before);
+            sql("SELECT pg_reload_conf()");
+            String password = ", password: \"${PORT_PASSWORD}\"";
+            String charter = charter("{table: port.call}", password).toString();
+            Program wrong = Program.run(
+                    Map.of("PORT_USER", "locked", "PORT_PASSWORD", "not-the-right-one"), "check", charter, "--verbose");
+            assertThat(wrong.status()).isEqualTo(3);
+            assertThat(wrong.err()).contains("the server does not let the user in");
+            assertThat(wrong.err() + wrong.out()).doesNotContain("not-the-right-one");
+            Program right = Program.run(
+                    Map.of("PORT_USER", "locked", "PORT_PASSWORD", "the-right-one"), "check", charter, "--json");
+            assertThat(right.status()).as(right.err()).isEqualTo(1);
+            assertThat(right.out()).doesNotContain("the-right-one");
+        } finally {
+            Files.writeString(access, before);
+            sql("SELECT pg_reload_conf()");
+        }
+    }
+
+    private static String text(String query) throws SQLException {
+        try (Connection connection = server.getPostgresDatabase().getConnection();
+                ResultSet result = connection.createStatement().executeQuery(query)) {
+            result.next();
+            return result.getString(1);
+        }
+    }
+
+    @Test
     void what_cannot_be_read_is_said_with_the_way_out_and_no_secret() throws Exception {
         Path charter = charter("{table: port.call}", "");
         Program unset = Program.run("check", charter.toString());

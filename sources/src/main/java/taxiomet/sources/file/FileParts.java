@@ -90,7 +90,7 @@ public final class FileParts {
             throw new SourceException(
                     file.toString(),
                     "this is a folder, not a file",
-                    "name the file, or a glob such as " + file + "/*.csv");
+                    "name the file, or a glob such as " + file + "/*" + ending(file));
         }
         try {
             Path real = file.toRealPath();
@@ -106,6 +106,13 @@ public final class FileParts {
         } catch (IOException e) {
             throw unreadable(file, e);
         }
+    }
+
+    /** The ending that files in a folder probably have: that of the folder itself, as of tables in parts. */
+    private static String ending(Path folder) {
+        String name = String.valueOf(folder.getFileName());
+        int dot = name.lastIndexOf('.');
+        return dot > 0 ? name.substring(dot) : ".csv";
     }
 
     /** The message for a file that cannot be read. */

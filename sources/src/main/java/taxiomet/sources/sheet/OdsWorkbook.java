@@ -17,6 +17,9 @@ import taxiomet.values.ValueCells;
 final class OdsWorkbook implements Workbook {
     private static final String CONTENT = "content.xml";
     private static final String MANIFEST = "META-INF/manifest.xml";
+    /** More than any program writes: what says so is damaged, or made to keep a reader busy. */
+    private static final long MOST_ROWS = 1 << 24;
+
     private static final String TABLE = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
 
     private final ZipFile zip;
@@ -140,6 +143,9 @@ final class OdsWorkbook implements Workbook {
             }
             repeats--;
             number++;
+            if (number > MOST_ROWS) {
+                throw new IOException("a sheet has more than " + MOST_ROWS + " rows");
+            }
             return true;
         }
 

@@ -140,6 +140,18 @@ class OdsWorkbookTest {
                 .hasMessageContaining("the workbook cannot be read");
         write(HEAD + table("One", row(text("id")), row(text("x".repeat(1_200_000)))) + TAIL);
         assertThatThrownBy(() -> rows(open(null, null, "id"))).hasMessageContaining("more than 1048576 characters");
+        write(HEAD
+                + table(
+                        "One",
+                        row(text("id")),
+                        "<table:table-row table:number-rows-repeated=\"999999999\">" + text("1") + "</table:table-row>")
+                + TAIL);
+        assertThatThrownBy(() -> {
+                    try (SheetSource source = open(null, null, "id")) {
+                        source.read(new int[] {0}, batch -> {});
+                    }
+                })
+                .hasMessageContaining("more than 16777216 rows");
         Files.writeString(folder.resolve("w.ods"), "no zip");
         assertThatThrownBy(() -> open(null, null, "id")).hasMessageContaining("the workbook cannot be read");
     }
