@@ -115,21 +115,30 @@ class PortsTest {
     @Test
     void columns_that_their_keeper_vouches_for_are_not_read() {
         TestTable vouched = table(
-                        "c", "x integer", "y integer not null", "z varchar(5)", "w integer not null", "r integer")
+                        "c",
+                        "x integer",
+                        "y integer not null",
+                        "z varchar(5)",
+                        "w integer not null",
+                        "r integer",
+                        "d date")
                 .with("r", Columns.oneOf("5"))
+                .with("d", Columns.written("dd.MM.uuuu"))
                 .link("l", "x -> p (k)")
-                .rows("1|2|three|4|5");
+                .rows("1|2|three|4|5|01.02.2024");
         TestTables tables = TestTables.of(folder, parents, vouched);
         TableSource source = spy(vouched.source());
         when(source.facts(anyInt())).thenAnswer(call -> switch ((int) call.getArgument(0)) {
             case 1 -> Optional.of(new ColumnFacts(ColumnType.of(ColumnType.Name.SMALLINT), false));
             case 2 -> Optional.of(new ColumnFacts(new ColumnType(ColumnType.Name.VARCHAR, 6, -1, 0), false));
+            case 5 -> Optional.of(new ColumnFacts(ColumnType.of(ColumnType.Name.DATE), false));
             case 3 -> Optional.of(new ColumnFacts(ColumnType.of(ColumnType.Name.INTEGER), true));
             default -> Optional.of(new ColumnFacts(ColumnType.of(ColumnType.Name.INTEGER), false));
         });
         start(tables, source, CheckProgress.NONE).close();
-        // Of x the link wants the values, of z the length is not certain, w may be null, and r is one of some values.
-        verify(source).scan(aryEq(new int[] {0, 2, 3, 4}), any());
+        // Of x the link wants the values, of z the length is not certain, w may be null, r is one of some values,
+        // and how d is written no type tells.
+        verify(source).scan(aryEq(new int[] {0, 2, 3, 4, 5}), any());
     }
 
     @Test

@@ -225,6 +225,34 @@ class DatabaseTest {
     }
 
     @Test
+    void what_a_catalogue_declares_is_believed_only_where_it_holds() throws Exception {
+        sql(
+                "CREATE TABLE port.loose (a integer, b integer NOT NULL)",
+                "INSERT INTO port.loose VALUES (NULL, 1), (2, 2)",
+                "ALTER TABLE port.loose ADD CONSTRAINT since NOT NULL a NOT VALID",
+                "CREATE TABLE port.above (a integer CONSTRAINT own NOT NULL NO INHERIT)",
+                "CREATE TABLE port.below () INHERITS (port.above)",
+                "INSERT INTO port.below VALUES (NULL)",
+                "CREATE TABLE port.strict (a integer NOT NULL)",
+                "INSERT INTO port.strict VALUES (1)",
+                "CREATE VIEW port.outside AS SELECT s.a FROM port.loose l LEFT JOIN port.strict s ON s.a = l.b + 5");
+        Path charter = Files.writeString(folder.resolve("loose.yaml"), """
+                charter: 1
+                database: {url: "jdbc:postgresql://localhost:%s/postgres", user: "${PORT_USER}"}
+                tables:
+                  loose: {rows: {table: port.loose}, columns: {a: {type: integer, not_null: yes}}}
+                  above: {rows: {table: port.above}, columns: {a: {type: integer, not_null: yes}}}
+                  strict: {rows: {table: port.strict}, columns: {a: {type: integer, not_null: yes}}}
+                  outside: {rows: {table: port.outside}, columns: {a: {type: integer, not_null: yes}}}
+                  asked: {rows: {query: "SELECT * FROM port.outside"}, columns: {a: {type: integer, not_null: yes}}}
+                """.formatted(server.getPort()));
+        assertThat(summary(check(charter)))
+                .isEqualTo(
+                        "null not allowed loose 1; null not allowed above 1; null not allowed outside 2; null not allowed"
+                                + " asked 2; ");
+    }
+
+    @Test
     void a_wrong_password_is_said_and_not_told() throws Exception {
         sql("DROP ROLE IF EXISTS locked", "CREATE ROLE locked LOGIN SUPERUSER PASSWORD 'the-right-one'");
         Path access = Path.of(text("SHOW hba_file"));

@@ -2,6 +2,7 @@ package taxiomet.check.column;
 
 import java.util.Optional;
 import java.util.function.IntFunction;
+import taxiomet.charter.Column;
 import taxiomet.check.pass.BatchCheck;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
@@ -23,6 +24,13 @@ abstract class ColumnCheck implements RowCheck {
 
     /** Finds the rows of a batch that are at fault. Several threads do so at once. */
     abstract void find(TypedColumn values, TypedBatch batch, Faults faults);
+
+    /** Whether all values are of a column's type, and spelled as it asks for: a format of its own is one that no type tells. */
+    static boolean vouchesFor(Column column, ColumnFacts facts) {
+        return column.format().isEmpty()
+                && !column.decimalComma()
+                && facts.type().isWithin(column.type());
+    }
 
     /** Whether it would find nothing in a column of which so much is known. */
     boolean isNeedless(ColumnFacts facts) {

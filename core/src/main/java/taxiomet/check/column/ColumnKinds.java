@@ -36,10 +36,7 @@ public final class ColumnKinds implements Kind {
                 plan.look(
                         table,
                         new StateCheck(
-                                place,
-                                column.type(),
-                                TypedColumn.NULL,
-                                log(FindingKind.NULL_NOT_ALLOWED, table, column, "")));
+                                place, column, TypedColumn.NULL, log(FindingKind.NULL_NOT_ALLOWED, table, column, "")));
             }
             planValues(table, column, place);
             if (column.notesGaps()) {
@@ -55,11 +52,10 @@ public final class ColumnKinds implements Kind {
         String declared = column.type().sql()
                 + column.format().map(format -> ", written " + format).orElse("")
                 + (column.decimalComma() ? ", written with a decimal comma" : "");
-        plan.look(table, new TypeCheck(place, column.type(), log(FindingKind.TYPE_MISMATCH, table, column, declared)));
+        plan.look(table, new TypeCheck(place, column, log(FindingKind.TYPE_MISMATCH, table, column, declared)));
         plan.look(
                 table,
-                new StateCheck(
-                        place, column.type(), TypedColumn.ODD, log(FindingKind.ODD_SPELLING, table, column, "")));
+                new StateCheck(place, column, TypedColumn.ODD, log(FindingKind.ODD_SPELLING, table, column, "")));
     }
 
     private void planValues(Table table, Column column, int place) {

@@ -1,6 +1,6 @@
 package taxiomet.check.column;
 
-import taxiomet.charter.ColumnType;
+import taxiomet.charter.Column;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.keys.TypedBatch;
@@ -10,15 +10,15 @@ import taxiomet.values.TypedColumn;
 /** Cells in one {@link TypedColumn#state state}: nulls where there should be none, values that are oddly written. */
 public final class StateCheck extends ColumnCheck {
     private final byte state;
-    private final ColumnType type;
+    private final Column column;
 
     /**
-     * @param type the column's own
+     * @param place the column's
      * @param state as {@link TypedColumn} has them
      */
-    public StateCheck(int column, ColumnType type, byte state, FaultLog log) {
-        super(column, log);
-        this.type = type;
+    public StateCheck(int place, Column column, byte state, FaultLog log) {
+        super(place, log);
+        this.column = column;
         this.state = state;
     }
 
@@ -29,7 +29,7 @@ public final class StateCheck extends ColumnCheck {
 
     @Override
     boolean isNeedless(ColumnFacts facts) {
-        return state == TypedColumn.NULL ? !facts.hasNulls() : facts.type().isWithin(type);
+        return state == TypedColumn.NULL ? !facts.hasNulls() : vouchesFor(column, facts);
     }
 
     @Override

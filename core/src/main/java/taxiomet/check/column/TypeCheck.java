@@ -1,6 +1,6 @@
 package taxiomet.check.column;
 
-import taxiomet.charter.ColumnType;
+import taxiomet.charter.Column;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.keys.TypedBatch;
@@ -9,12 +9,12 @@ import taxiomet.values.TypedColumn;
 
 /** Values that are not of their column's type. */
 public final class TypeCheck extends ColumnCheck {
-    private final ColumnType type;
+    private final Column column;
 
     /** @param mismatches gets the rows whose value is not of the column's type, with the rule it broke */
-    public TypeCheck(int column, ColumnType type, FaultLog mismatches) {
-        super(column, mismatches);
-        this.type = type;
+    public TypeCheck(int place, Column column, FaultLog mismatches) {
+        super(place, mismatches);
+        this.column = column;
     }
 
     @Override
@@ -24,7 +24,7 @@ public final class TypeCheck extends ColumnCheck {
 
     @Override
     boolean isNeedless(ColumnFacts facts) {
-        return facts.type().isWithin(type);
+        return vouchesFor(column, facts);
     }
 
     @Override

@@ -90,7 +90,8 @@ public final class JdbcSource extends CursorSource {
             // A statement that fails would end the transaction, and with it the moment that is read.
             Savepoint before = session.server() == Server.POSTGRESQL ? connection.setSavepoint() : null;
             try {
-                return new RelationColumns(connection, session.server(), from, !rows.isQuery());
+                return new RelationColumns(
+                        connection, session.server(), from, rows.isQuery() ? List.of() : rows.parts());
             } catch (SQLException e) {
                 if (before != null) {
                     connection.rollback(before);

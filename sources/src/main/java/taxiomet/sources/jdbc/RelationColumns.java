@@ -1,6 +1,7 @@
 package taxiomet.sources.jdbc;
 
 import java.sql.Connection;
+import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
@@ -22,9 +23,19 @@ import taxiomet.rows.ColumnFacts;
 final class RelationColumns {
     private static final Set<Integer> MOMENTS = Set.of(Types.DATE, Types.TIME, Types.TIMESTAMP);
 
-    /** Not null since some moment, and perhaps not before it. */
-    private static final String NOT_VALIDATED = "SELECT 1 FROM pg_constraint WHERE contype = 'n' AND NOT convalidated"
-            + " AND conrelid = (SELECT oid FROM pg_class WHERE oid = '%s'::regclass)";
+    /**
+     * Where what is declared not null may be null all the same: it was not so before, is not so in tables that inherit it, or the rows are kept
+     * elsewhere, or by a view.
+     */
+    private static final String PERHAPS_NULL =
+            "SELECT 1 FROM pg_class WHERE oid = '%1$s'::regclass AND relkind NOT IN ('r', 'p')"
+                    + " UNION ALL SELECT 1 FROM pg_constraint WHERE contype = 'n' AND conrelid = '%1$s'::regclass AND (NOT convalidated OR"
+                    + " connoinherit)";
+
+    /** A table of MariaDB whose engine holds what is declared. */
+    private static final String PLAIN_TABLE =
+            "SELECT 1 FROM information_schema.tables WHERE table_schema = coalesce(?, database())"
+                    + " AND table_name = ? AND table_type = 'BASE TABLE' AND engine IN ('InnoDB', 'Aria', 'MyISAM')";
 
     private final Map<String, Integer> types = new LinkedHashMap<>();
     private final Map<String, ColumnFacts> facts = new LinkedHashMap<>();
@@ -34,10 +45,10 @@ final class RelationColumns {
      * Asks the server.
      *
      * @param from the relation as a query names it
-     * @param isTable whether it is no query, of whose columns less is known than their tables say: an outer join makes nulls
+     * @param parts of the name of the table; none for a query, of whose columns less is known than their tables say: an outer join makes nulls
      * @throws SQLException when there is none, or it may not be read
      */
-    RelationColumns(Connection connection, Server server, String from, boolean isTable) throws SQLException {
+    RelationColumns(Connection connection, Server server, String from, List<String> parts) throws SQLException {
         this.server = server;
         try (Statement statement = connection.createStatement()) {
             Set<String> required = new HashSet<>();
@@ -46,25 +57,33 @@ final class RelationColumns {
                 for (int i = 1; i <= metadata.getColumnCount(); i++) {
                     String name = metadata.getColumnLabel(i);
                     types.put(name, metadata.getColumnType(i));
-                    if (isTable && metadata.isNullable(i) == ResultSetMetaData.columnNoNulls) {
+                    if (!parts.isEmpty() && metadata.isNullable(i) == ResultSetMetaData.columnNoNulls) {
                         required.add(name);
                     }
                     Optional<ColumnType> type = typeOf(metadata, i);
                     type.ifPresent(known -> facts.put(name, new ColumnFacts(known, true)));
                 }
             }
-            if (!required.isEmpty() && areValidated(statement, from)) {
+            if (!required.isEmpty() && !facts.isEmpty() && isHeld(connection, from, parts)) {
                 facts.replaceAll((name, known) -> new ColumnFacts(known.type(), !required.contains(name)));
             }
         }
     }
 
-    private boolean areValidated(Statement statement, String from) throws SQLException {
-        if (server != Server.POSTGRESQL) {
-            return true;
+    /** Whether what a table declares not null is so in each of its rows. */
+    private boolean isHeld(Connection connection, String from, List<String> parts) throws SQLException {
+        if (server == Server.POSTGRESQL) {
+            try (Statement statement = connection.createStatement();
+                    ResultSet some = statement.executeQuery(PERHAPS_NULL.formatted(from.replace("'", "''")))) {
+                return !some.next();
+            }
         }
-        try (ResultSet some = statement.executeQuery(NOT_VALIDATED.formatted(from.replace("'", "''")))) {
-            return !some.next();
+        try (PreparedStatement statement = connection.prepareStatement(PLAIN_TABLE)) {
+            statement.setString(1, parts.size() > 1 ? parts.get(parts.size() - 2) : null);
+            statement.setString(2, parts.get(parts.size() - 1));
+            try (ResultSet plain = statement.executeQuery()) {
+                return plain.next();
+            }
         }
     }
 
