@@ -59,10 +59,9 @@ final class ProofRun {
                     "--prove runs the proposal in " + rows.database().shown()
                             + ", and the charter does not allow it: write `prove: yes` under `database` where it may be done");
         }
-        boolean isKnown = rehearsed == Server.POSTGRESQL || rehearsed == Server.SQLITE || rehearsed == Server.MARIADB;
-        if (!isKnown) {
+        if (!rehearsed.isWritten()) {
             throw new UsageException("--prove compares with what the database does, and what is rehearsed is how the "
-                    + word(rehearsed) + " has it: say --server postgresql, mariadb or sqlite");
+                    + rehearsed.word() + " has it: say --server postgresql, mariadb or sqlite");
         }
         boolean areDeferred = proposal.deferral() != Deferral.DECLARED;
         if (areDeferred && (rehearsed != Server.POSTGRESQL || proposal.deferral() == Deferral.ALL)) {
@@ -79,15 +78,11 @@ final class ProofRun {
         terminal.atEnd(database::close);
         if (database.behaviour() != rehearsed) {
             throw new UsageException("--prove compares with what the database does: it is one of "
-                    + word(database.behaviour()) + ", and rehearsed is what " + word(rehearsed)
+                    + database.behaviour().word() + ", and rehearsed is what " + rehearsed.word()
                     + " would do; say --server "
-                    + word(database.behaviour()));
+                    + database.behaviour().word());
         }
         return new ProofRun(tables, database, sql, terminal, database.begin());
-    }
-
-    private static String word(Server server) {
-        return server.name().toLowerCase(Locale.ROOT);
     }
 
     /** What actions of links do to rows elsewhere, no database shows. */

@@ -37,6 +37,6 @@ public record JsonItems(Path folder, String path, String items, Map<String, Stri
 
     /** The way to the value of a column. */
     public String pointerOf(String column) {
-        return fields.getOrDefault(column, JsonLines.pointerTo(column));
+        return fields.getOrDefault(column, FieldPointer.to(column));
     }
 }

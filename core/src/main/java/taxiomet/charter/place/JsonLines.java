@@ -33,11 +33,6 @@ public record JsonLines(Path folder, String path, Map<String, String> fields) im
 
     /** The way to the value of a column, as a JSON Pointer. */
     public String pointerOf(String column) {
-        return fields.getOrDefault(column, pointerTo(column));
-    }
-
-    /** The pointer to a field at the top. */
-    static String pointerTo(String field) {
-        return "/" + field.replace("~", "~0").replace("/", "~1");
+        return fields.getOrDefault(column, FieldPointer.to(column));
     }
 }

@@ -31,13 +31,8 @@ public record ParquetRows(Path folder, String path, Map<String, String> fields) 
         return new ParquetRows(otherFolder, otherPath, fields);
     }
 
-    /** The pointer to a field at the top. */
-    public static String pointerTo(String field) {
-        return JsonLines.pointerTo(field);
-    }
-
     /** The way to the value of a column, as a JSON Pointer. */
     public String pointerOf(String column) {
-        return fields.getOrDefault(column, pointerTo(column));
+        return fields.getOrDefault(column, FieldPointer.to(column));
     }
 }

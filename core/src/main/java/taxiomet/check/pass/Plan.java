@@ -6,12 +6,14 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.finding.FindingKind;
+import taxiomet.rows.ColumnFacts;
 import taxiomet.rows.TableSource;
 import taxiomet.spill.MemoryBudget;
 import taxiomet.spill.SpillFolder;
@@ -79,7 +81,10 @@ public final class Plan implements AutoCloseable {
 
     /** Takes checks of a table back that are known to find nothing: columns that nothing else asks for need not be read. */
     public void leaveOutNeedless(Table table, TableSource source) {
-        checks.get(table.name()).removeIf(check -> check.isNeedless(source::facts));
+        // A source may read a part of the table for an answer: it is asked once, whoever wants to know.
+        Map<Integer, Optional<ColumnFacts>> known = new HashMap<>();
+        checks.get(table.name())
+                .removeIf(check -> check.isNeedless(column -> known.computeIfAbsent(column, source::facts)));
     }
 
     /** A new log, told with the reasons that its rows get until something else is said. */

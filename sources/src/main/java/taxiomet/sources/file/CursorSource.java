@@ -124,19 +124,7 @@ public abstract class CursorSource implements TableSource {
 
         @Override
         public BatchReader reader() {
-            RowBatch batch = batchOf(wanted.length);
-            return new BatchReader() {
-                @Override
-                public RowBatch next() {
-                    batch.clear();
-                    return fill(batch) ? batch : null;
-                }
-
-                @Override
-                public void close() {
-                    // The scan holds what is open.
-                }
-            };
+            return new FilledReader(batchOf(wanted.length), this::fill);
         }
 
         private synchronized boolean fill(RowBatch batch) {

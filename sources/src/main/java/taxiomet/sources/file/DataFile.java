@@ -33,6 +33,11 @@ public final class DataFile {
         return path;
     }
 
+    /** What the file is called in messages: the way to it from a folder that it stands in, else its whole path. */
+    public String nameFrom(Path folder) {
+        return path.startsWith(folder) ? folder.relativize(path).toString() : path.toString();
+    }
+
     /** How many bytes the file has, compressed as it is. */
     public long size() {
         return stamp.size();

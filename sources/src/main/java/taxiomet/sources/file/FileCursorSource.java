@@ -27,8 +27,7 @@ public abstract class FileCursorSource extends CursorSource {
 
     @Override
     public String partName(int part) {
-        Path path = file(part).path();
-        return path.startsWith(folder) ? folder.relativize(path).toString() : path.toString();
+        return file(part).nameFrom(folder);
     }
 
     @Override

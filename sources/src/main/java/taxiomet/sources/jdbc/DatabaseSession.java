@@ -21,7 +21,6 @@ final class DatabaseSession implements AutoCloseable {
     private final Database database;
     private final Server server;
     private final Connection first;
-    private final boolean hasSeveral;
     private final String snapshot;
     private final Deque<Connection> idle = new ArrayDeque<>();
     private final List<Connection> all = new ArrayList<>();
@@ -31,11 +30,10 @@ final class DatabaseSession implements AutoCloseable {
         this.database = database;
         this.first = first;
         this.server = serverOf(first);
-        this.hasSeveral = server == Server.POSTGRESQL;
         all.add(first);
         begin(first);
         // There it does nothing but hold the snapshot.
-        snapshot = hasSeveral ? text(first, "SELECT pg_export_snapshot()") : "";
+        snapshot = server == Server.POSTGRESQL ? text(first, "SELECT pg_export_snapshot()") : "";
     }
 
     private DatabaseSession(Database database, Connection only) throws SQLException {
@@ -43,7 +41,6 @@ final class DatabaseSession implements AutoCloseable {
         this.database = database;
         this.first = only;
         this.server = serverOf(only);
-        this.hasSeveral = false;
         this.snapshot = "";
         all.add(only);
     }
@@ -145,7 +142,7 @@ final class DatabaseSession implements AutoCloseable {
 
     /** Whether several connections can be had that see the same moment. */
     boolean hasSeveral() {
-        return hasSeveral;
+        return !snapshot.isEmpty();
     }
 
     /** The name under which the moment that is read can be shared; empty where it cannot. */

@@ -114,7 +114,7 @@ public final class ProvingDatabase implements Proving {
 
     /** Only where all tables can be rolled back. */
     private void requireWayBack() throws SQLException {
-        if (server != Server.POSTGRESQL && server != Server.SQLITE && server != Server.MARIADB) {
+        if (!server.isWritten()) {
             throw new SourceException(
                     database.shown(),
                     "nothing is proved in a database of this kind",

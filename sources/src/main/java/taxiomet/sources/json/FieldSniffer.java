@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
+import taxiomet.charter.place.FieldPointer;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.DataFile;
@@ -68,7 +69,7 @@ public final class FieldSniffer {
         while (parser.nextToken() != JsonToken.END_OBJECT) {
             String field = parser.currentName();
             String here = name.isEmpty() ? field : name + "_" + field;
-            String way = pointer + "/" + field.replace("~", "~0").replace("/", "~1");
+            String way = pointer + FieldPointer.to(field);
             JsonToken token = parser.nextToken();
             if (token == JsonToken.START_OBJECT && depth < DEEPEST) {
                 lookAtObject(parser, here, way, depth + 1);

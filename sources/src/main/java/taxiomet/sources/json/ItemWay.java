@@ -2,9 +2,9 @@ package taxiomet.sources.json;
 
 import com.fasterxml.jackson.core.JsonPointer;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import taxiomet.charter.place.FieldPointer;
 
 /** The way from a value to the rows in it, and from a row to the values of its columns. */
 final class ItemWay {
@@ -12,16 +12,6 @@ final class ItemWay {
     static final String EACH = "*";
 
     private ItemWay() {}
-
-    /** The steps of a pointer, without their escapes. */
-    static List<String> steps(String pointer) {
-        if (pointer.isEmpty()) {
-            return List.of();
-        }
-        return Arrays.stream(pointer.substring(1).split("/", -1))
-                .map(step -> step.replace("~1", "/").replace("~0", "~"))
-                .toList();
-    }
 
     /**
      * A value with those that it stands in.
@@ -93,7 +83,7 @@ final class ItemWay {
         static Field parse(String pointer) {
             if (pointer.isEmpty() || pointer.startsWith("/")) {
                 JsonPointer.compile(pointer);
-                return new Field(0, false, ItemWay.steps(pointer));
+                return new Field(0, false, FieldPointer.steps(pointer));
             }
             int digits = 0;
             while (digits < pointer.length() && Character.isDigit(pointer.charAt(digits))) {
@@ -102,7 +92,7 @@ final class ItemWay {
             int up = Integer.parseInt(pointer.substring(0, digits));
             String rest = pointer.substring(digits);
             boolean isPlace = rest.equals("#");
-            return new Field(up, isPlace, isPlace ? List.of() : ItemWay.steps(rest));
+            return new Field(up, isPlace, isPlace ? List.of() : FieldPointer.steps(rest));
         }
 
         /** The value as the text of a cell; null for null and for what is not there. */

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import taxiomet.charter.place.FieldPointer;
 import taxiomet.charter.place.JsonItems;
 import taxiomet.charter.place.JsonLines;
 import taxiomet.rows.RowBatch;
@@ -43,7 +44,7 @@ public final class JsonItemsSource extends FileCursorSource {
         this.fields = columns.stream()
                 .map(column -> Field.parse(rows.pointerOf(column)))
                 .toList();
-        this.steps = ItemWay.steps(rows.items());
+        this.steps = FieldPointer.steps(rows.items());
         this.areLines = JsonLines.isNamedSo(rows.path());
         fields.stream()
                 .filter(field -> field.up() == 0 && !field.steps().isEmpty())
@@ -117,6 +118,7 @@ public final class JsonItemsSource extends FileCursorSource {
         private int index;
         private final Deque<Node> ready = new ArrayDeque<>();
         private Node row;
+        private String fault;
         private long line;
 
         ItemCursor(int part, int[] wanted) throws IOException {
@@ -139,6 +141,7 @@ public final class JsonItemsSource extends FileCursorSource {
                 throw unreadable(part, e);
             }
             row = ready.poll();
+            fault = row == null ? null : look();
             return row != null;
         }
 
@@ -240,6 +243,11 @@ public final class JsonItemsSource extends FileCursorSource {
 
         @Override
         public String fault() {
+            return fault;
+        }
+
+        /** Reads the cells of the row, and says what is wrong with it; null where nothing is. */
+        private String look() {
             if (!(row.value() instanceof Map) && !known.isEmpty()) {
                 return "an object is expected, not " + JsonTree.words(row.value());
             }

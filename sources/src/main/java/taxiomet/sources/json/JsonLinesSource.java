@@ -2,7 +2,6 @@ package taxiomet.sources.json;
 
 import com.fasterxml.jackson.core.JsonPointer;
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -67,8 +66,7 @@ public final class JsonLinesSource implements SplittableSource {
 
     @Override
     public String partName(int part) {
-        Path path = parts.get(part).file.path();
-        return path.startsWith(rows.folder()) ? rows.folder().relativize(path).toString() : path.toString();
+        return parts.get(part).file.nameFrom(rows.folder());
     }
 
     @Override

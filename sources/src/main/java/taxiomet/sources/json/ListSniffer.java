@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import taxiomet.charter.place.FieldPointer;
 import taxiomet.charter.place.JsonItems;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.DataFile;
@@ -147,7 +148,7 @@ public final class ListSniffer {
             shape.fields.forEach((field, inside) -> find(
                     inside,
                     name.isEmpty() ? field : name + "_" + field,
-                    way + "/" + escaped(field),
+                    way + FieldPointer.to(field),
                     outer.map(far -> far.further(1)),
                     elements));
         }
@@ -174,7 +175,7 @@ public final class ListSniffer {
             Map<String, String> fields = new LinkedHashMap<>();
             Map<String, String> columns = new LinkedHashMap<>();
             // From an element of the list one step leads to the list, and another to what it is in.
-            outer.ifPresent(far -> columns.put(far.column, (far.steps + 1) + "/" + escaped(far.field)));
+            outer.ifPresent(far -> columns.put(far.column, (far.steps + 1) + FieldPointer.to(far.field)));
             addScalars(element, "", "", columns);
             if (element.isScalar && element.fields.isEmpty()) {
                 columns.put(name.isEmpty() ? "value" : name.replaceFirst("^.*_", ""), "0");
@@ -201,7 +202,7 @@ public final class ListSniffer {
         private static void addScalars(Shape shape, String name, String way, Map<String, String> columns) {
             shape.fields.forEach((field, inside) -> {
                 String here = name.isEmpty() ? field : name + "_" + field;
-                String pointer = way + "/" + escaped(field);
+                String pointer = way + FieldPointer.to(field);
                 if (inside.isScalar) {
                     columns.putIfAbsent(here, pointer);
                 }
@@ -209,10 +210,6 @@ public final class ListSniffer {
                     addScalars(inside, here, pointer, columns);
                 }
             });
-        }
-
-        private static String escaped(String field) {
-            return field.replace("~", "~0").replace("/", "~1");
         }
     }
 }

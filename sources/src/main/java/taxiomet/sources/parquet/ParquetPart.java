@@ -3,12 +3,14 @@ package taxiomet.sources.parquet;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedSet;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.apache.parquet.ParquetReadOptions;
 import org.apache.parquet.column.ColumnDescriptor;
 import org.apache.parquet.conf.PlainParquetConfiguration;
@@ -18,6 +20,7 @@ import org.apache.parquet.hadoop.metadata.ParquetMetadata;
 import org.apache.parquet.io.InputFile;
 import org.apache.parquet.io.LocalInputFile;
 import org.apache.parquet.schema.MessageType;
+import taxiomet.charter.place.FieldPointer;
 import taxiomet.rows.ColumnFacts;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.DataFile;
@@ -76,11 +79,7 @@ final class ParquetPart {
     }
 
     private static String pointer(String[] path) {
-        StringBuilder pointer = new StringBuilder();
-        for (String step : path) {
-            pointer.append('/').append(step.replace("~", "~0").replace("/", "~1"));
-        }
-        return pointer.toString();
+        return Arrays.stream(path).map(FieldPointer::to).collect(Collectors.joining());
     }
 
     private static ParquetReadOptions options(Codecs codecs) {

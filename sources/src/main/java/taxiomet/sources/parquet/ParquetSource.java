@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import taxiomet.charter.place.FieldPointer;
 import taxiomet.charter.place.ParquetRows;
 import taxiomet.rows.ColumnFacts;
 import taxiomet.rows.ColumnNames;
@@ -23,6 +24,7 @@ import taxiomet.rows.Split;
 import taxiomet.rows.SplittableSource;
 import taxiomet.rows.Undeclared;
 import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.FilledReader;
 import taxiomet.sources.file.RowQueue;
 import taxiomet.sources.file.Sniffed;
 import taxiomet.sources.parquet.ParquetPart.Group;
@@ -68,8 +70,7 @@ public final class ParquetSource implements SplittableSource {
         Map<String, String> nested = new LinkedHashMap<>();
         List<String> names = new ArrayList<>();
         part.leaves().keySet().forEach(pointer -> {
-            String name =
-                    pointer.substring(1).replace('/', '_').replace("~1", "/").replace("~0", "~");
+            String name = String.join("_", FieldPointer.steps(pointer));
             if (pointer.indexOf('/', 1) > 0) {
                 nested.put(name, pointer);
             }
@@ -94,10 +95,7 @@ public final class ParquetSource implements SplittableSource {
             return;
         }
         ParquetPart part = parts.get(number);
-        String top = rows.pointerOf(column)
-                .replaceFirst("^/([^/]*).*$", "$1")
-                .replace("~1", "/")
-                .replace("~0", "~");
+        String top = FieldPointer.steps(rows.pointerOf(column)).get(0);
         if (part.lists().contains(top)) {
             throw new SourceException(
                     partName(number),
@@ -105,7 +103,7 @@ public final class ParquetSource implements SplittableSource {
                     "leave the column out of the charter, or have the list written as a table of its own");
         } else if (part.fields().contains(top)) {
             List<String> inside = part.leaves().keySet().stream()
-                    .filter(pointer -> pointer.startsWith(ParquetRows.pointerTo(top) + "/"))
+                    .filter(pointer -> pointer.startsWith(FieldPointer.to(top) + "/"))
                     .toList();
             throw new SourceException(
                     partName(number),
@@ -126,8 +124,7 @@ public final class ParquetSource implements SplittableSource {
 
     @Override
     public String partName(int part) {
-        Path path = parts.get(part).file().path();
-        return path.startsWith(rows.folder()) ? rows.folder().relativize(path).toString() : path.toString();
+        return parts.get(part).file().nameFrom(rows.folder());
     }
 
     @Override
@@ -255,19 +252,7 @@ public final class ParquetSource implements SplittableSource {
 
         @Override
         public BatchReader reader() {
-            RowBatch batch = RowBatch.ofValues(wanted.length);
-            return new BatchReader() {
-                @Override
-                public RowBatch next() {
-                    batch.clear();
-                    return fill(batch) ? batch : null;
-                }
-
-                @Override
-                public void close() {
-                    // The scan holds what is open.
-                }
-            };
+            return new FilledReader(RowBatch.ofValues(wanted.length), this::fill);
         }
 
         private synchronized boolean fill(RowBatch batch) {

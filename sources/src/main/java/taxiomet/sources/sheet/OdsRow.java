@@ -14,7 +14,6 @@ final class OdsRow {
     private static final int LONGEST_TEXT = 1 << 20;
 
     private static final String OFFICE = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
-    private static final String TABLE = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
 
     private final XMLStreamReader xml;
     private final List<OdsCell> cells = new ArrayList<>();
@@ -45,7 +44,7 @@ final class OdsRow {
                 inside++;
             } else if (event == XMLStreamConstants.END_ELEMENT
                     && xml.getLocalName().equals("table")
-                    && TABLE.equals(xml.getNamespaceURI())
+                    && OdsWorkbook.TABLE.equals(xml.getNamespaceURI())
                     && --inside < 0) {
                 return 0;
             } else if (event == XMLStreamConstants.START_ELEMENT && inside == 0 && isNamed("table-row")) {
@@ -58,11 +57,11 @@ final class OdsRow {
     }
 
     private boolean isNamed(String name) {
-        return xml.getLocalName().equals(name) && TABLE.equals(xml.getNamespaceURI());
+        return xml.getLocalName().equals(name) && OdsWorkbook.TABLE.equals(xml.getNamespaceURI());
     }
 
     private long repeats(String attribute) {
-        String repeats = xml.getAttributeValue(TABLE, attribute);
+        String repeats = xml.getAttributeValue(OdsWorkbook.TABLE, attribute);
         return repeats == null || !repeats.matches("[0-9]{1,9}") ? 1 : Math.max(1, Long.parseLong(repeats));
     }
 

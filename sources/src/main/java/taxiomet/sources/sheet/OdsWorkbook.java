@@ -20,7 +20,7 @@ final class OdsWorkbook implements Workbook {
     /** More than any program writes: what says so is damaged, or made to keep a reader busy. */
     private static final long MOST_ROWS = 1 << 24;
 
-    private static final String TABLE = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
+    static final String TABLE = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
 
     private final ZipFile zip;
 

@@ -25,6 +25,7 @@ import taxiomet.rows.Undeclared;
 import taxiomet.sources.file.DataFile;
 import taxiomet.sources.file.DynamicValue;
 import taxiomet.sources.file.FileParts;
+import taxiomet.sources.file.FilledReader;
 import taxiomet.sources.file.PlaceIndex;
 import taxiomet.sources.file.RowQueue;
 import taxiomet.sources.sqlite.SqliteCatalogue.ColumnThere;
@@ -231,19 +232,7 @@ public final class SqliteSource implements SplittableSource {
 
         @Override
         public BatchReader reader() {
-            RowBatch batch = RowBatch.ofValues(wanted.length);
-            return new BatchReader() {
-                @Override
-                public RowBatch next() {
-                    batch.clear();
-                    return fill(batch) ? batch : null;
-                }
-
-                @Override
-                public void close() {
-                    // The scan holds what is open.
-                }
-            };
+            return new FilledReader(RowBatch.ofValues(wanted.length), this::fill);
         }
 
         private boolean fill(RowBatch batch) {
