@@ -128,6 +128,12 @@ final class CheckCommand implements Callable<Integer> {
     private boolean showsLoad;
 
     @Option(
+            names = "--inside",
+            description =
+                    "Have the database look for faults itself, and move the rows alone that may be at fault. What it cannot look for as it is done here is read.")
+    private boolean isInside;
+
+    @Option(
             names = "--watch",
             description =
                     "Check again when a file or the charter changes, and say what is new and gone, until interrupted.")
@@ -218,7 +224,8 @@ final class CheckCommand implements Callable<Integer> {
                 examples,
                 evidence == null && reports.isEmpty()
                         ? Math.max(CheckOptions.MOST_NAMED_VALUES, examples)
-                        : HINTED_IN_EVIDENCE);
+                        : HINTED_IN_EVIDENCE,
+                isInside);
     }
 
     private int watch() throws IOException {
@@ -279,6 +286,9 @@ final class CheckCommand implements Callable<Integer> {
         }
         if (showsLoad && !only.isEmpty()) {
             throw new UsageException("--load-order is about all tables, and --only about some; leave one of them out");
+        }
+        if (showsLoad && isInside) {
+            throw new UsageException("--load-order reads all rows, and --inside moves some; leave one of them out");
         }
         csv.requireSense(reports, evidence != null);
         if (watches && (wanted.isJson() || evidence != null || !reports.isEmpty() || showsLoad || page.isPaged())) {

@@ -47,6 +47,7 @@ public final class CheckRun implements AutoCloseable {
     private final Map<String, TablePass> passes = new LinkedHashMap<>();
     private final Map<String, TableFigures> figures = new HashMap<>();
     private final RunContext context;
+    private final Sieve sieve;
     private CheckResult result;
 
     private CheckRun(Charter charter, CheckOptions options, RunContext context) {
@@ -55,6 +56,7 @@ public final class CheckRun implements AutoCloseable {
         this.spill = new SpillFolder(context.temporary(), context.budget());
         this.plan = new CheckPlan(charter, options, spill, context);
         this.context = context;
+        this.sieve = new Sieve(charter, plan.plan(), options, sources);
     }
 
     /**
@@ -83,6 +85,9 @@ public final class CheckRun implements AutoCloseable {
             sources.put(table.name(), open.apply(table));
             plan.plan().leaveOutNeedless(table, sources.get(table.name()));
         }
+        if (options.isInside()) {
+            sieve.run(order, context.threadsFor(Long.MAX_VALUE));
+        }
         planPasses(order);
         long inAll = sources.values().stream().mapToLong(TableSource::bytes).sum();
         String[] current = {""};
@@ -97,7 +102,7 @@ public final class CheckRun implements AutoCloseable {
         passes.forEach((name, pass) -> figures.put(
                 name,
                 new TableFigures(
-                        pass.rows(),
+                        sieve.rowsOf(charter.table(name)).orElse(pass.rows()),
                         pass.malformed(),
                         sources.get(name).emptyLines(),
                         sources.get(name).undeclared().names())));
@@ -256,6 +261,9 @@ public final class CheckRun implements AutoCloseable {
                 remarks.add(new Remark("no primary key", "no primary key is declared: equal rows are not noticed"));
             }
             remarks.addAll(plan.remarks(table));
+            if (options.isInside()) {
+                remarks.add(sieve.remark(table));
+            }
             TableFigures counted = figures.get(table.name());
             Undeclared undeclared = source.undeclared().with(counted.undeclared());
             if (!undeclared.names().isEmpty()) {

@@ -1,6 +1,8 @@
 package taxiomet.keys;
 
 import java.util.List;
+import taxiomet.charter.ColumnType.Family;
+import taxiomet.charter.Comparison;
 import taxiomet.values.CellColumn;
 import taxiomet.values.TypedColumn;
 import taxiomet.work.Secret;
@@ -62,6 +64,12 @@ public final class KeyEncoder {
     /** How each of the columns is compared. */
     public List<KeyForm> forms() {
         return List.of(forms);
+    }
+
+    /** Whether texts are compared as they are written, and numbers not only about. */
+    public boolean comparesAsWritten() {
+        return forms().stream()
+                .allMatch(form -> form.comparison() == Comparison.EXACT && form.family() != Family.APPROXIMATE_NUMBER);
     }
 
     /** Places of the columns in their table, in key order. */

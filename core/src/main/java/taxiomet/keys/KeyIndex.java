@@ -58,6 +58,11 @@ public final class KeyIndex implements AutoCloseable {
         repeated = rows;
     }
 
+    /** Whether it is. */
+    public boolean isRepeatedNoticed() {
+        return repeated != null;
+    }
+
     /**
      * Adds the keys of some rows, which stand in the table behind all those added before.
      *

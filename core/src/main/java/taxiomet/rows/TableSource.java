@@ -1,7 +1,11 @@
 package taxiomet.rows;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Table;
 
 /** The rows of one table, wherever they stand. */
 public interface TableSource extends AutoCloseable {
@@ -20,6 +24,31 @@ public interface TableSource extends AutoCloseable {
      */
     default Optional<ColumnFacts> facts(int column) {
         return Optional.empty();
+    }
+
+    /**
+     * What looks for rows where they live; empty where nothing does.
+     *
+     * @param table what is declared of it
+     * @param charter of all tables
+     * @param sources of all tables that are read in the run, by name
+     */
+    default Optional<Inside> inside(Table table, Charter charter, Map<String, TableSource> sources) {
+        return Optional.empty();
+    }
+
+    /**
+     * Which of some whole numbers stand in a column, where that can be told without reading it; empty where it cannot.
+     *
+     * @param column its place, as in {@link #columns}; of whole numbers
+     */
+    default Optional<Set<Long>> numbersIn(int column, Set<Long> sought) {
+        return Optional.empty();
+    }
+
+    /** The table that these rows were found in, where they are not all of it. */
+    default TableSource whole() {
+        return this;
     }
 
     /** What is there beside the columns asked for; where each row has names of its own, all of it is known once all rows were read. */

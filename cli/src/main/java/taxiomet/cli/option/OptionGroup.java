@@ -68,7 +68,7 @@ public enum OptionGroup {
             "--prove",
             "--write-charter",
             "--force"),
-    RUN("How it runs", "--watch", "--fail-on", "--memory", "--threads", "--verbose", "--version", "--help");
+    RUN("How it runs", "--inside", "--watch", "--fail-on", "--memory", "--threads", "--verbose", "--version", "--help");
 
     private final String title;
 

@@ -1,5 +1,6 @@
 package taxiomet.check.column;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.function.IntFunction;
 import taxiomet.charter.Column;
@@ -9,6 +10,7 @@ import taxiomet.check.pass.Faults;
 import taxiomet.check.pass.RowCheck;
 import taxiomet.keys.TypedBatch;
 import taxiomet.rows.ColumnFacts;
+import taxiomet.rows.Suspicion;
 import taxiomet.values.TypedColumn;
 
 /** A check of the values of one column. */
@@ -40,6 +42,16 @@ abstract class ColumnCheck implements RowCheck {
     @Override
     public boolean isNeedless(IntFunction<Optional<ColumnFacts>> facts) {
         return facts.apply(column).filter(this::isNeedless).isPresent();
+    }
+
+    /** @see RowCheck#suspicions */
+    Optional<Suspicion> suspicion(int place) {
+        return Optional.empty();
+    }
+
+    @Override
+    public final Optional<List<Suspicion>> suspicions() {
+        return suspicion(column).map(List::of);
     }
 
     @Override

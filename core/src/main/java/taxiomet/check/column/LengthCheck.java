@@ -1,9 +1,11 @@
 package taxiomet.check.column;
 
+import java.util.Optional;
 import taxiomet.charter.IntRange;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.keys.TypedBatch;
+import taxiomet.rows.Suspicion;
 import taxiomet.values.TypedColumn;
 
 /** Texts with too few or too many characters (Unicode code points). */
@@ -14,6 +16,11 @@ public final class LengthCheck extends ColumnCheck {
     public LengthCheck(int column, IntRange range, FaultLog faults) {
         super(column, faults);
         this.range = range;
+    }
+
+    @Override
+    Optional<Suspicion> suspicion(int place) {
+        return Optional.of(new Suspicion.LengthOutside(place, range));
     }
 
     @Override

@@ -1,10 +1,12 @@
 package taxiomet.check.column;
 
+import java.util.Optional;
 import taxiomet.charter.Column;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.keys.TypedBatch;
 import taxiomet.rows.ColumnFacts;
+import taxiomet.rows.Suspicion;
 import taxiomet.values.TypedColumn;
 
 /** Cells in one {@link TypedColumn#state state}: nulls where there should be none, values that are oddly written. */
@@ -30,6 +32,11 @@ public final class StateCheck extends ColumnCheck {
     @Override
     boolean isNeedless(ColumnFacts facts) {
         return state == TypedColumn.NULL ? !facts.hasNulls() : vouchesFor(column, facts);
+    }
+
+    @Override
+    Optional<Suspicion> suspicion(int place) {
+        return Optional.of(state == TypedColumn.NULL ? new Suspicion.Null(place) : new Suspicion.NotAsDeclared(place));
     }
 
     @Override

@@ -1,10 +1,12 @@
 package taxiomet.check.column;
 
+import java.util.Optional;
 import taxiomet.charter.Column;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Faults;
 import taxiomet.keys.TypedBatch;
 import taxiomet.rows.ColumnFacts;
+import taxiomet.rows.Suspicion;
 import taxiomet.values.TypedColumn;
 
 /** Values that are not of their column's type. */
@@ -25,6 +27,11 @@ public final class TypeCheck extends ColumnCheck {
     @Override
     boolean isNeedless(ColumnFacts facts) {
         return vouchesFor(column, facts);
+    }
+
+    @Override
+    Optional<Suspicion> suspicion(int place) {
+        return Optional.of(new Suspicion.NotAsDeclared(place));
     }
 
     @Override

@@ -1,5 +1,7 @@
 package taxiomet.check.key;
 
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import taxiomet.check.pass.BatchCheck;
@@ -10,6 +12,7 @@ import taxiomet.expression.RowFilter;
 import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyIndex;
 import taxiomet.keys.TypedBatch;
+import taxiomet.rows.Suspicion;
 import taxiomet.values.TypedColumn;
 
 /** Duplicates and nulls in one key of a table; where only a link needs the key, nothing but its index. */
@@ -44,6 +47,22 @@ public final class KeyCheck implements RowCheck {
     @Override
     public int[] columns() {
         return RowFilter.columnsOf(encoder.columns(), filter);
+    }
+
+    @Override
+    public Optional<List<Suspicion>> suspicions() {
+        if (filter != null || !encoder.comparesAsWritten()) {
+            return Optional.empty();
+        }
+        List<Integer> columns = Arrays.stream(encoder.columns()).boxed().toList();
+        List<Suspicion> all = new ArrayList<>();
+        if (index.isRepeatedNoticed()) {
+            all.add(new Suspicion.Repeated(columns, nullsAreEqual));
+        }
+        if (nullsInKey.isPresent()) {
+            columns.forEach(column -> all.add(new Suspicion.Null(column)));
+        }
+        return Optional.of(all);
     }
 
     @Override

@@ -2,6 +2,7 @@ package taxiomet.check.link;
 
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import taxiomet.charter.ForeignKey.Match;
@@ -16,11 +17,14 @@ import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyIndex;
 import taxiomet.keys.KeyTable;
 import taxiomet.keys.TypedBatch;
+import taxiomet.rows.Sieved;
+import taxiomet.rows.Suspicion;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SpillFolder;
 
 /** Orphans and half-null rows of one link, under its match type (ISO/IEC 9075-2, 4.18.3.2). */
 public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
+    private final LinkEnds ends;
     private final KeyEncoder encoder;
     private final Match match;
     private final KeyIndex parents;
@@ -33,6 +37,9 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
     private final MissingValues missing;
     private final Partitions waiting;
 
+    /** What was found where the rows live; null where all of them are looked at here. */
+    private Sieved found;
+
     private long rows;
     private long judged;
     private long nulls;
@@ -40,29 +47,27 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
     private long illTyped;
 
     /**
-     * @param parents the keys of the parent, in the encoder's forms
+     * @param parents the keys of the parent, in the forms of the link
      * @param areUsualNumbers whether these keys are whole numbers, all written as usual; asked when all have been read
      * @param partialParents the parts of these keys, where the match is partial
-     * @param filter the rows that the link is declared for; null for all
      * @param counted how many of the commonest values without a parent will be asked for
      */
     public LinkCheck(
             SpillFolder spill,
-            KeyEncoder encoder,
-            Match match,
+            LinkEnds ends,
             KeyIndex parents,
             BooleanSupplier areUsualNumbers,
             Optional<PartialParents> partialParents,
-            RowFilter filter,
             FaultLog orphans,
             FaultLog halfNull,
             int counted) {
-        this.encoder = encoder;
-        this.match = match;
+        this.ends = ends;
+        this.encoder = ends.ofChild();
+        this.match = ends.link().match();
         this.parents = parents;
         this.areUsualNumbers = areUsualNumbers;
         this.partialParents = partialParents;
-        this.filter = filter;
+        this.filter = ends.filter();
         this.orphans = orphans;
         this.halfNull = halfNull;
         this.counted = counted;
@@ -74,6 +79,27 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
     @Override
     public int[] columns() {
         return RowFilter.columnsOf(encoder.columns(), filter);
+    }
+
+    @Override
+    public Optional<List<Suspicion>> suspicions() {
+        if (filter != null || partialParents.isPresent() || !encoder.comparesAsWritten()) {
+            return Optional.empty();
+        }
+        return Optional.of(
+                match == Match.FULL && ends.link().columns().size() > 1
+                        ? List.of(ends.withoutParent(), new Suspicion.PartlyNull(ends.places()))
+                        : List.of(ends.withoutParent()));
+    }
+
+    @Override
+    public List<List<Integer>> nullsCounted() {
+        return List.of(ends.places());
+    }
+
+    @Override
+    public void rowsAre(Sieved those) {
+        found = those;
     }
 
     @Override
@@ -130,8 +156,8 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
                     passedOver.set(row, !among.holds(row));
                 }
             }
-            isAnswered = parents.canAnswer();
-            if (areAllComplete && isAnswered) {
+            isAnswered = found != null || parents.canAnswer();
+            if (areAllComplete && isAnswered && found == null) {
                 findMissing(keys.highs(), keys.lows());
             } else {
                 lookAtEach();
@@ -165,10 +191,16 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
                         otherRows = Arrays.copyOf(otherRows, otherCount * 2);
                     }
                     otherRows[otherCount++] = row;
-                } else if (isAnswered && !parents.contains(keys.highs()[row], keys.lows()[row])) {
+                } else if (isAnswered && isMissing(row)) {
                     addMissing(row);
                 }
             }
+        }
+
+        private boolean isMissing(int row) {
+            return found == null
+                    ? !parents.contains(keys.highs()[row], keys.lows()[row])
+                    : found.isMet(ends.withoutParent(), batch.ref(row));
         }
 
         @Override
@@ -249,6 +281,13 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
     public void resolve() {
         partialParents.ifPresent(PartialParents::resolve);
         missing.count(counted);
+        if (found != null) {
+            Sieved.NullCounts ofAll = found.nulls().get(ends.places());
+            rows = found.rowsInAll();
+            nulls = ofAll.all();
+            halfNulls = ofAll.some();
+            judged = rows - nulls - halfNulls;
+        }
     }
 
     @Override
@@ -263,7 +302,7 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
      * memory, or may not all be written as usual.
      */
     public Optional<HintFinder.Parents> parentsByNumbers() {
-        if (!parents.canAnswer() || !areUsualNumbers.getAsBoolean()) {
+        if (!parents.canAnswer() || !areUsualNumbers()) {
             return Optional.empty();
         }
         KeyEncoder numbers = encoder.copy();
@@ -271,6 +310,11 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
             numbers.encodeNumbers(values);
             return parents.contains(numbers.high(), numbers.low());
         });
+    }
+
+    /** Whether the parents' keys are whole numbers, all written as usual. */
+    boolean areUsualNumbers() {
+        return areUsualNumbers.getAsBoolean();
     }
 
     /** The different values without a parent. */

@@ -16,14 +16,11 @@ import taxiomet.check.pass.Kind;
 import taxiomet.check.pass.Plan;
 import taxiomet.check.pass.RowLookup.FoundRow;
 import taxiomet.check.pass.Telling;
-import taxiomet.expression.RowFilter;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
-import taxiomet.keys.KeyEncoder;
 import taxiomet.keys.KeyForm;
-import taxiomet.work.Secret;
 
 /** What links declare: that there is a parent, how many children it may have, that no row is its own ancestor. */
 public final class LinkKinds implements Kind {
@@ -32,21 +29,6 @@ public final class LinkKinds implements Kind {
     private final List<PlannedLink> links = new ArrayList<>();
 
     private record PlannedLink(ForeignKey link, LinkCheck check, Optional<ChildrenCheck> children) {}
-
-    /** One link with the tables and columns of both ends. */
-    private record Ends(ForeignKey link, Table child, Table parent, List<KeyForm> forms, Secret secret) {
-        KeyEncoder ofChild() {
-            return new KeyEncoder(child.indexesOf(link.columns()), forms, secret);
-        }
-
-        KeyEncoder ofParent() {
-            return new KeyEncoder(parent.indexesOf(link.parentColumns()), forms, secret);
-        }
-
-        RowFilter filter() {
-            return RowFilter.of(link.where());
-        }
-    }
 
     /** @param indexes have the keys that links point at */
     public LinkKinds(Plan plan, KeyIndexes indexes) {
@@ -62,7 +44,7 @@ public final class LinkKinds implements Kind {
     private void plan(ForeignKey link) {
         Table child = plan.charter().table(link.child());
         Table parent = plan.charter().table(link.parent());
-        Ends ends = new Ends(link, child, parent, KeyForm.of(child, parent, link), plan.secret());
+        LinkEnds ends = new LinkEnds(link, child, parent, KeyForm.of(child, parent, link), plan.secret());
         LinkCheck check = planParents(ends);
         if (link.isAcyclic()) {
             planRings(ends);
@@ -71,7 +53,7 @@ public final class LinkKinds implements Kind {
         plan.await(child, parent.name());
     }
 
-    private LinkCheck planParents(Ends ends) {
+    private LinkCheck planParents(LinkEnds ends) {
         ForeignKey link = ends.link();
         Optional<PartialParents> parts = Optional.empty();
         if (link.match() == Match.PARTIAL && link.columns().size() > 1) {
@@ -81,12 +63,10 @@ public final class LinkKinds implements Kind {
         FaultLog missing = log(FindingKind.ORPHAN, ends);
         LinkCheck check = new LinkCheck(
                 plan.spill(),
-                ends.ofChild(),
-                link.match(),
+                ends,
                 indexes.pointedAt(ends.parent(), link.parentColumns(), ends.forms()),
                 () -> areUsualNumbers(ends),
                 parts,
-                ends.filter(),
                 missing,
                 log(FindingKind.HALF_NULL_LINK, ends),
                 plan.options().namedOrHinted());
@@ -96,7 +76,7 @@ public final class LinkKinds implements Kind {
         return check;
     }
 
-    private FaultLog log(FindingKind kind, Ends ends) {
+    private FaultLog log(FindingKind kind, LinkEnds ends) {
         return plan.log(
                 kind,
                 ends.link().severity(),
@@ -105,7 +85,7 @@ public final class LinkKinds implements Kind {
                 ends.link().columns());
     }
 
-    private void planRings(Ends ends) {
+    private void planRings(LinkEnds ends) {
         FaultLog ancestors = log(FindingKind.OWN_ANCESTOR, ends);
         AcyclicCheck check = new AcyclicCheck(
                 plan.spill(), plan.budget(), ends.ofParent(), ends.ofChild(), ends.filter(), ancestors);
@@ -114,7 +94,7 @@ public final class LinkKinds implements Kind {
         plan.conclude(check);
     }
 
-    private ChildrenCheck planChildren(Ends ends, IntRange range) {
+    private ChildrenCheck planChildren(LinkEnds ends, IntRange range) {
         ChildrenCheck check = new ChildrenCheck(
                 plan.spill(),
                 range,
@@ -126,7 +106,7 @@ public final class LinkKinds implements Kind {
         return check;
     }
 
-    private FaultLog childrenLog(FindingKind kind, Ends ends) {
+    private FaultLog childrenLog(FindingKind kind, LinkEnds ends) {
         FaultLog log = plan.log(
                 kind,
                 ends.link().severity(),
@@ -138,7 +118,7 @@ public final class LinkKinds implements Kind {
     }
 
     /** Whether the parent's columns hold whole numbers alone, compared as such, and all of their values are written as usual. */
-    private boolean areUsualNumbers(Ends ends) {
+    private boolean areUsualNumbers(LinkEnds ends) {
         List<String> columns = ends.link().parentColumns();
         for (int i = 0; i < columns.size(); i++) {
             String column = columns.get(i);

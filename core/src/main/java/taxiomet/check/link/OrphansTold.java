@@ -3,9 +3,11 @@ package taxiomet.check.link;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.EnumMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.check.pass.FaultLog;
@@ -20,6 +22,7 @@ import taxiomet.finding.Hint;
 import taxiomet.finding.Hint.FaultyParent;
 import taxiomet.hint.HintFinder;
 import taxiomet.rows.RefCursor;
+import taxiomet.rows.TableSource;
 import taxiomet.spill.SortedSpool;
 import taxiomet.values.ValueReader;
 
@@ -28,6 +31,9 @@ import taxiomet.values.ValueReader;
  * parent for a fault of its own, or parents that may have been meant.
  */
 final class OrphansTold implements Telling {
+    /** More numbers than this are not asked for elsewhere: all parents are sooner read. */
+    private static final int MOST_SOUGHT = 100_000;
+
     private final Plan plan;
     private final ForeignKey link;
     private final FaultLog log;
@@ -72,11 +78,28 @@ final class OrphansTold implements Telling {
             ask(reader.first(), readers);
         }
         Table parent = plan.charter().table(link.parent());
-        check.parentsByNumbers()
-                .filter(parents -> link.columns().size() <= HintFinder.MOST_LOOKED_UP)
-                .ifPresentOrElse(
-                        finder::lookUp,
-                        () -> finder.look(rows.source(parent.name()), parent.indexesOf(link.parentColumns())));
+        TableSource all = rows.source(parent.name()).whole();
+        int[] key = parent.indexesOf(link.parentColumns());
+        Optional<HintFinder.Parents> byNumbers = all.equals(rows.source(parent.name()))
+                ? check.parentsByNumbers().filter(parents -> key.length <= HintFinder.MOST_LOOKED_UP)
+                : parentsElsewhere(all, key);
+        byNumbers.ifPresentOrElse(finder::lookUp, () -> finder.look(all, key));
+    }
+
+    /** A way to ask for parents that are not read: whoever has them is asked once for all numbers that might have been meant. */
+    private Optional<HintFinder.Parents> parentsElsewhere(TableSource all, int[] key) {
+        if (key.length > 1 || !check.areUsualNumbers()) {
+            return Optional.empty();
+        }
+        Set<Long> sought = new HashSet<>();
+        finder.lookUp(numbers -> {
+            sought.add(numbers[0]);
+            return false;
+        });
+        if (sought.size() > MOST_SOUGHT) {
+            return Optional.empty();
+        }
+        return all.numbersIn(key[0], sought).map(there -> numbers -> there.contains(numbers[0]));
     }
 
     private void ask(long ref, List<ValueReader> readers) {

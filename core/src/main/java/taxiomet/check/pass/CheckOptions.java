@@ -9,14 +9,20 @@ import java.util.Set;
  * @param examples how many rows a finding shows
  * @param hinted for how many different values without a parent, the commonest first, a parent is looked for that may have
  *     been meant; 0 for none
+ * @param isInside whether rows are looked for where they live, as far as that can be done there
  */
-public record CheckOptions(Set<String> only, int examples, int hinted) {
+public record CheckOptions(Set<String> only, int examples, int hinted, boolean isInside) {
     private static final int LEAST_NAMED_VALUES = 3;
     /** So many values that are hinted at are named as well: enough to tell what would cure most. */
     public static final int MOST_NAMED_VALUES = 50;
 
     public CheckOptions {
         only = Set.copyOf(only);
+    }
+
+    /** All rows are read. */
+    public CheckOptions(Set<String> only, int examples, int hinted) {
+        this(only, examples, hinted, false);
     }
 
     /** How many of the different values without a parent a finding names, however few rows it shows: those that are hinted at too. */

@@ -1,8 +1,11 @@
 package taxiomet.check.pass;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.function.IntFunction;
 import taxiomet.rows.ColumnFacts;
+import taxiomet.rows.Sieved;
+import taxiomet.rows.Suspicion;
 
 /** One kind of check over the rows of one table. */
 public interface RowCheck {
@@ -22,6 +25,22 @@ public interface RowCheck {
     default boolean isNeedless(IntFunction<Optional<ColumnFacts>> facts) {
         return false;
     }
+
+    /**
+     * All that is to be looked for so that no row at fault is missed; empty where that cannot be said, and all rows have to be read.
+     * A check that finds no faults of its own has nothing to be looked for.
+     */
+    default Optional<List<Suspicion>> suspicions() {
+        return Optional.empty();
+    }
+
+    /** Lists of columns of which the nulls in all rows are to be counted where they live. */
+    default List<List<Integer>> nullsCounted() {
+        return List.of();
+    }
+
+    /** From now on, the rows looked at are those alone that were found by their suspicions. */
+    default void rowsAre(Sieved found) {}
 
     /**
      * Hands over what it has seen of its table, beside the rows in its logs: all that it will need to conclude. A check that

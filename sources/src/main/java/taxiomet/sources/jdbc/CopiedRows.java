@@ -3,6 +3,7 @@ package taxiomet.sources.jdbc;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
+import java.util.function.IntFunction;
 import org.postgresql.PGConnection;
 import org.postgresql.copy.CopyOut;
 import taxiomet.charter.place.DatabaseRows;
@@ -60,9 +61,32 @@ final class CopiedRows implements RelationRows {
         return size;
     }
 
+    /** Whether rows have places of their own in blocks. */
+    boolean hasBlocks() {
+        return blocks >= 0;
+    }
+
     @Override
     public CursorSource.Cursor open(List<String> columns, Object place) throws SQLException {
-        return new Copying(columns, place == null ? 0 : (Long) place);
+        return new Copying(columns, place == null ? 0 : (Integer) place, this::piece);
+    }
+
+    /** Only the rows at some places, in their order. */
+    CursorSource.Cursor open(List<String> columns, RowPlaces places) throws SQLException {
+        return new Copying(columns, 0, places::piece);
+    }
+
+    /** Which rows are those of a piece of the relation, as a clause; null behind the last. */
+    private String piece(int number) {
+        if (blocks < 0) {
+            return number > 0 ? null : order;
+        }
+        long first = number * BLOCKS;
+        if (number > 0 && first >= blocks) {
+            return null;
+        }
+        long end = first + BLOCKS;
+        return " WHERE ctid >= '(" + first + ",0)'::tid" + (end < blocks ? " AND ctid < '(" + end + ",0)'::tid" : "");
     }
 
     private final class Copying implements CursorSource.Cursor {
@@ -75,14 +99,16 @@ final class CopiedRows implements RelationRows {
         private final boolean[] isEscaped;
         private final int[] starts;
         private final int[] ends;
+        private final IntFunction<String> pieces;
         private CopyOut copy;
-        private long nextBlock;
+        private int nextPiece;
         private boolean isFirstOfPiece;
-        private Long place;
+        private int place;
         private byte[] row;
         private byte[] unescaped = new byte[1 << 8];
 
-        Copying(List<String> columns, long block) throws SQLException {
+        Copying(List<String> columns, int piece, IntFunction<String> pieces) throws SQLException {
+            this.pieces = pieces;
             width = columns.size();
             select = "SELECT "
                     + (columns.isEmpty()
@@ -91,28 +117,16 @@ final class CopiedRows implements RelationRows {
             starts = new int[width];
             ends = new int[width];
             isEscaped = new boolean[width];
-            nextBlock = block;
+            nextPiece = piece;
             connection = session.take();
         }
 
         private boolean begin() throws SQLException {
-            String where = "";
-            if (blocks < 0) {
-                if (nextBlock > 0) {
-                    return false;
-                }
-                nextBlock = 1;
-                where = order;
-            } else {
-                if (nextBlock > 0 && nextBlock >= blocks) {
-                    return false;
-                }
-                place = nextBlock;
-                long end = nextBlock + BLOCKS;
-                where = " WHERE ctid >= '(" + nextBlock + ",0)'::tid"
-                        + (end < blocks ? " AND ctid < '(" + end + ",0)'::tid" : "");
-                nextBlock = end < blocks ? end : Long.MAX_VALUE;
+            String where = pieces.apply(nextPiece);
+            if (where == null) {
+                return false;
             }
+            place = nextPiece++;
             copy = connection
                     .unwrap(PGConnection.class)
                     .getCopyAPI()

@@ -1,18 +1,28 @@
 package taxiomet.sources.jdbc;
 
 import java.sql.Connection;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Savepoint;
+import java.sql.Statement;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import taxiomet.charter.Charter;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Server;
+import taxiomet.charter.Table;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.rows.ColumnFacts;
 import taxiomet.rows.ColumnNames;
+import taxiomet.rows.Inside;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.SourceException;
+import taxiomet.rows.TableSource;
 import taxiomet.rows.Undeclared;
 import taxiomet.sources.file.CursorSource;
 
@@ -24,6 +34,7 @@ public final class JdbcSource extends CursorSource {
     private final List<String> undeclared = new ArrayList<>();
     private final RelationColumns there;
     private final RelationRows relation;
+    private final String from;
     private final long bytes;
 
     private JdbcSource(DatabaseRows rows, List<String> columns, DatabaseSession session) throws SQLException {
@@ -31,7 +42,7 @@ public final class JdbcSource extends CursorSource {
         this.columns = List.copyOf(columns);
         this.session = session;
         SqlNames names = SqlNames.of(session.server());
-        String from = rows.isQuery()
+        from = rows.isQuery()
                 ? "(" + rows.relation().strip().replaceAll(";\\s*$", "") + ") asked"
                 : String.join(".", rows.parts().stream().map(names::quoted).toList());
         Connection connection = session.take();
@@ -132,6 +143,60 @@ public final class JdbcSource extends CursorSource {
             }
         }
         there.stream().filter(name -> !columns.contains(name)).forEach(undeclared::add);
+    }
+
+    @Override
+    public Optional<Inside> inside(Table table, Charter charter, Map<String, TableSource> sources) {
+        if (relation instanceof CopiedRows copied && copied.hasBlocks()) {
+            return Optional.of(new PostgresInside(this, copied, table, charter, sources));
+        }
+        if (session.server() == Server.MARIADB
+                && relation instanceof PagedRows paged
+                && !paged.key().isEmpty()) {
+            return Optional.of(new MariadbInside(this, paged, table, charter, sources));
+        }
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Set<Long>> numbersIn(int column, Set<Long> sought) {
+        if (sought.isEmpty()) {
+            return Optional.of(Set.of());
+        }
+        String name = SqlNames.of(session.server()).quoted(columns.get(column));
+        String numbers = sought.stream().map(String::valueOf).collect(Collectors.joining(", "));
+        Set<Long> found = new HashSet<>();
+        try {
+            Connection connection = session.take();
+            try (Statement statement = connection.createStatement();
+                    ResultSet result = statement.executeQuery(
+                            "SELECT " + name + " FROM " + from + " WHERE " + name + " IN (" + numbers + ")")) {
+                while (result.next()) {
+                    found.add(result.getLong(1));
+                }
+            }
+            session.giveBack(connection);
+        } catch (SQLException e) {
+            throw refused(e);
+        }
+        return Optional.of(found);
+    }
+
+    DatabaseSession session() {
+        return session;
+    }
+
+    RelationColumns there() {
+        return there;
+    }
+
+    boolean isQuery() {
+        return rows.isQuery();
+    }
+
+    /** The relation as a query names it. */
+    String from() {
+        return from;
     }
 
     @Override

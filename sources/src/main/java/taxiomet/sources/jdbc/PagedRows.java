@@ -8,6 +8,7 @@ import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Types;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Set;
@@ -24,6 +25,8 @@ import taxiomet.values.ValueCells;
  */
 final class PagedRows implements RelationRows {
     private static final int ROWS_IN_PAGE = 10_000;
+    private static final int KEYS_IN_PAGE = 1_000;
+    private static final int COUNTED_AT_ONCE = 100;
 
     private final DatabaseSession session;
     private final String from;
@@ -59,7 +62,66 @@ final class PagedRows implements RelationRows {
 
     @Override
     public CursorSource.Cursor open(List<String> columns, Object place) throws SQLException {
-        return new Pages(columns, place == null ? null : ((List<?>) place).toArray());
+        return new Pages(columns, place == null ? null : ((List<?>) place).toArray(), List.of());
+    }
+
+    /** Columns that no two rows agree in and that are never null; none where there is no such key. */
+    List<String> key() {
+        return key;
+    }
+
+    /** Only the rows of some keys, at least one, in the order of their keys, in which these are given. */
+    CursorSource.Cursor open(List<String> columns, List<Object[]> keys) throws SQLException {
+        return new Pages(columns, null, keys);
+    }
+
+    /** How many rows stand before those of some keys, and one more; as for {@link #open(List, List)}. */
+    long[] numbers(Connection connection, List<Object[]> keys) throws SQLException {
+        long[] numbers = new long[keys.size()];
+        long before = 0;
+        for (int from = 0; from < numbers.length; from += COUNTED_AT_ONCE) {
+            int end = Math.min(numbers.length, from + COUNTED_AT_ONCE);
+            List<String> parts = new ArrayList<>();
+            List<Object> values = new ArrayList<>();
+            for (int i = from; i < end; i++) {
+                String behind = i == 0 ? "" : beside(keys.get(i - 1), " > ?", values) + " AND ";
+                parts.add("(SELECT count(*) FROM " + this.from + " WHERE " + behind
+                        + beside(keys.get(i), " < ?", values) + ")");
+            }
+            try (PreparedStatement statement = connection.prepareStatement("SELECT " + String.join(", ", parts))) {
+                for (int i = 0; i < values.size(); i++) {
+                    statement.setObject(i + 1, values.get(i));
+                }
+                try (ResultSet result = statement.executeQuery()) {
+                    result.next();
+                    for (int i = from; i < end; i++) {
+                        before += result.getLong(i - from + 1) + 1;
+                        numbers[i] = before;
+                    }
+                }
+            }
+        }
+        return numbers;
+    }
+
+    /**
+     * On one side of a key: the first column is greater (or less), or it is equal and the next is, and so on.
+     *
+     * @param side how the column is compared that is not equal
+     * @param values gets what the question marks stand for
+     */
+    private String beside(Object[] of, String side, List<Object> values) {
+        SqlNames names = SqlNames.of(session.server());
+        List<String> ways = new ArrayList<>();
+        for (int i = 0; i < key.size(); i++) {
+            List<String> parts = new ArrayList<>();
+            for (int j = 0; j <= i; j++) {
+                parts.add(names.quoted(key.get(j)) + (j == i ? side : " = ?"));
+                values.add(of[j]);
+            }
+            ways.add("(" + String.join(" AND ", parts) + ")");
+        }
+        return "(" + String.join(" OR ", ways) + ")";
     }
 
     private final class Pages implements CursorSource.Cursor {
@@ -67,6 +129,10 @@ final class PagedRows implements RelationRows {
         private final String select;
         private final Connection connection;
         private final int[] types;
+        /** The keys of the rows wanted; none for all rows. */
+        private final List<Object[]> wanted;
+
+        private int pages;
         /** The key behind which the page begins, and that behind which the next will. */
         private Object[] last;
 
@@ -77,8 +143,12 @@ final class PagedRows implements RelationRows {
         private boolean isFirstOfPage;
         private boolean isAtEnd;
 
-        /** @param after the key behind which it begins; null for the first row */
-        Pages(List<String> columns, Object[] after) throws SQLException {
+        /**
+         * @param after the key behind which it begins; null for the first row
+         * @param keys of the rows wanted; none for all rows
+         */
+        Pages(List<String> columns, Object[] after, List<Object[]> keys) throws SQLException {
+            wanted = List.copyOf(keys);
             SqlNames names = SqlNames.of(session.server());
             width = columns.size();
             List<String> all = new ArrayList<>(columns);
@@ -98,8 +168,10 @@ final class PagedRows implements RelationRows {
             SqlNames names = SqlNames.of(session.server());
             List<Object> values = new ArrayList<>();
             StringBuilder query = new StringBuilder(select);
-            if (last != null) {
-                query.append(" WHERE ").append(behind(names, values));
+            if (!wanted.isEmpty()) {
+                query.append(" WHERE ").append(among(names, values));
+            } else if (last != null) {
+                query.append(" WHERE ").append(beside(last, " > ?", values));
             }
             List<String> by = key.isEmpty() ? order : key;
             query.append(by.isEmpty() ? "" : " ORDER BY " + names.quoted(by));
@@ -125,18 +197,20 @@ final class PagedRows implements RelationRows {
             rowsInPage = 0;
         }
 
-        /** Behind the last row: the first column is greater, or it is equal and the next is, and so on. */
-        private String behind(SqlNames names, List<Object> values) {
-            List<String> ways = new ArrayList<>();
-            for (int i = 0; i < key.size(); i++) {
-                List<String> parts = new ArrayList<>();
-                for (int j = 0; j <= i; j++) {
-                    parts.add(names.quoted(key.get(j)) + (j == i ? " > ?" : " = ?"));
-                    values.add(last[j]);
-                }
-                ways.add("(" + String.join(" AND ", parts) + ")");
-            }
-            return "(" + String.join(" OR ", ways) + ")";
+        /** The keys wanted whose rows are those of the page. */
+        private String among(SqlNames names, List<Object> values) {
+            List<Object[]> page =
+                    wanted.subList(pages * KEYS_IN_PAGE, Math.min(wanted.size(), (pages + 1) * KEYS_IN_PAGE));
+            page.forEach(each -> values.addAll(Arrays.asList(each)));
+            pages++;
+            String marks = "(" + "?, ".repeat(key.size() - 1) + "?)";
+            return "(" + names.quoted(key) + ") IN (" + (marks + ", ").repeat(page.size() - 1) + marks + ")";
+        }
+
+        private boolean isLastPage() {
+            return wanted.isEmpty()
+                    ? key.isEmpty() || rowsInPage < ROWS_IN_PAGE
+                    : pages * KEYS_IN_PAGE >= wanted.size();
         }
 
         @Override
@@ -154,7 +228,7 @@ final class PagedRows implements RelationRows {
                     return true;
                 }
                 last = next;
-                isAtEnd = key.isEmpty() || rowsInPage < ROWS_IN_PAGE;
+                isAtEnd = isLastPage();
                 closePage();
             }
             return false;

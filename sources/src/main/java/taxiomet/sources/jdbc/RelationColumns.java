@@ -39,6 +39,7 @@ final class RelationColumns {
 
     private final Map<String, Integer> types = new LinkedHashMap<>();
     private final Map<String, ColumnFacts> facts = new LinkedHashMap<>();
+    private final Map<String, ColumnInside> inside = new LinkedHashMap<>();
     private final Server server;
 
     /**
@@ -59,6 +60,9 @@ final class RelationColumns {
                     types.put(name, metadata.getColumnType(i));
                     if (!parts.isEmpty() && metadata.isNullable(i) == ResultSetMetaData.columnNoNulls) {
                         required.add(name);
+                    }
+                    if (isKnown()) {
+                        ColumnInside.of(server, metadata, i).ifPresent(known -> inside.put(name, known));
                     }
                     Optional<ColumnType> type = typeOf(metadata, i);
                     type.ifPresent(known -> facts.put(name, new ColumnFacts(known, true)));
@@ -89,8 +93,7 @@ final class RelationColumns {
 
     /** Only types whose every value is one of the same type here: a date of PostgreSQL may be infinite, a numeric no number. */
     private Optional<ColumnType> typeOf(ResultSetMetaData metadata, int column) throws SQLException {
-        boolean isKnown = server == Server.POSTGRESQL || server == Server.MARIADB;
-        if (!isKnown) {
+        if (!isKnown()) {
             return Optional.empty();
         }
         String name = metadata.getColumnTypeName(column).toLowerCase(Locale.ROOT);
@@ -114,6 +117,16 @@ final class RelationColumns {
             case "bool" -> Optional.of(ColumnType.of(Name.BOOLEAN));
             default -> Optional.empty();
         };
+    }
+
+    /** Whether its types are known to hold. */
+    private boolean isKnown() {
+        return server == Server.POSTGRESQL || server == Server.MARIADB;
+    }
+
+    /** A column as the server can compare it; empty where it cannot as it is done here. */
+    Optional<ColumnInside> inside(String column) {
+        return Optional.ofNullable(inside.get(column));
     }
 
     List<String> names() {

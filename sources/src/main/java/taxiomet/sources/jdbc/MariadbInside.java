@@ -1,0 +1,139 @@
+package taxiomet.sources.jdbc;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Table;
+import taxiomet.rows.Sieved;
+import taxiomet.rows.SievedRows;
+import taxiomet.rows.Suspicion;
+import taxiomet.rows.TableSource;
+
+/**
+ * A table of MariaDB with a primary key: one query over all that is to be looked for, in the order of that key; the rows that it names are fetched
+ * then.
+ */
+final class MariadbInside extends SqlInside {
+    private static final int FETCHED = 10_000;
+
+    private final PagedRows rows;
+    private final DatabaseSession session;
+
+    MariadbInside(JdbcSource source, PagedRows rows, Table table, Charter charter, Map<String, TableSource> sources) {
+        super(source, table, charter, sources);
+        this.rows = rows;
+        this.session = source.session();
+    }
+
+    /** A suspicion and the condition that says so. */
+    private record Asked(Suspicion suspicion, Sql condition) {}
+
+    @Override
+    String compared(ColumnInside column, String quoted) {
+        return switch (column.kind()) {
+            case TEXT, PADDED_TEXT -> "CAST(CONVERT(" + quoted + " USING utf8mb4) AS BINARY)";
+            default -> quoted;
+        };
+    }
+
+    @Override
+    Optional<String> whyNotRepeated(Suspicion.Repeated repeated) {
+        return repeated.nullsAreEqual()
+                ? Optional.of("rows with nulls that are taken for equal are looked for here alone")
+                : Optional.empty();
+    }
+
+    @Override
+    public Optional<Sieved> sieve(List<Suspicion> suspicions, List<List<Integer>> links, int threads) {
+        List<Asked> asked = new ArrayList<>();
+        for (Suspicion suspicion : suspicions) {
+            asked(suspicion).ifPresent(sql -> asked.add(new Asked(suspicion, sql)));
+        }
+        Map<Suspicion, BitSet> met = new LinkedHashMap<>();
+        suspicions.forEach(suspicion -> met.put(suspicion, new BitSet()));
+        try {
+            Connection connection = session.take();
+            Counts counts = count(connection, links, List.of());
+            List<Object[]> keys = asked.isEmpty() ? List.of() : find(connection, asked, met);
+            if (keys.size() > MOST_ROWS) {
+                return Optional.empty();
+            }
+            SievedRows kept = keys.isEmpty()
+                    ? new SievedRows(source(), new long[0])
+                    : keep(rows.open(source().columns(), keys), rows.numbers(connection, keys));
+            return Optional.of(new Sieved(kept, counts.rows(), met, counts.nulls()));
+        } catch (Exception e) {
+            throw source().refused(e);
+        }
+    }
+
+    private Optional<Sql> asked(Suspicion suspicion) {
+        if (suspicion instanceof Suspicion.Repeated repeated) {
+            // The server holds its own key.
+            return new HashSet<>(columns(repeated.columns())).containsAll(rows.key())
+                    ? Optional.empty()
+                    : Optional.of(Sql.of(isRepeated(repeated)));
+        } else if (suspicion instanceof Suspicion.WithoutParent orphan) {
+            return Optional.of(Sql.of(isOrphan(orphan)));
+        }
+        return condition(suspicion);
+    }
+
+    /** Among the values that stand in several rows, which are worked out once. */
+    private String isRepeated(Suspicion.Repeated repeated) {
+        List<Integer> key = repeated.columns();
+        String named = IntStream.range(0, key.size()).mapToObj(i -> "v" + i).collect(Collectors.joining(", "));
+        return "(" + noNull(key) + " AND (" + ownColumns(key) + ") IN (SELECT " + named + " FROM (" + severalTimes(key)
+                + ") several))";
+    }
+
+    private String isOrphan(Suspicion.WithoutParent orphan) {
+        return "(" + noNull(orphan.columns()) + " AND (" + ownColumns(orphan.columns()) + ") NOT IN (SELECT "
+                + String.join(", ", parentColumns(orphan)) + " FROM " + fromParents(orphan) + " WHERE "
+                + canBeParent(orphan) + "))";
+    }
+
+    /** The keys of all rows that meet a condition, one more than there may be when there are too many. */
+    private List<Object[]> find(Connection connection, List<Asked> asked, Map<Suspicion, BitSet> met)
+            throws SQLException {
+        SqlNames names = SqlNames.of(session.server());
+        List<Sql> conditions = asked.stream().map(Asked::condition).toList();
+        List<String> values = valuesOf(conditions);
+        String flags = conditions.stream().map(sql -> "(" + sql.text() + ")").collect(Collectors.joining(", "));
+        String key =
+                rows.key().stream().map(column -> "own." + names.quoted(column)).collect(Collectors.joining(", "));
+        List<Object[]> keys = new ArrayList<>();
+        try (PreparedStatement statement = connection.prepareStatement("SELECT " + key + ", " + flags + " FROM "
+                + source().from() + " own WHERE " + any(conditions) + " ORDER BY " + key)) {
+            Sql.setAll(statement, 1, values);
+            Sql.setAll(statement, 1 + values.size(), values);
+            statement.setFetchSize(FETCHED);
+            try (ResultSet result = statement.executeQuery()) {
+                while (result.next() && keys.size() <= MOST_ROWS) {
+                    Object[] own = new Object[rows.key().size()];
+                    for (int i = 0; i < own.length; i++) {
+                        own[i] = result.getObject(i + 1);
+                    }
+                    for (int i = 0; i < asked.size(); i++) {
+                        if (result.getBoolean(own.length + i + 1)) {
+                            met.get(asked.get(i).suspicion()).set(keys.size());
+                        }
+                    }
+                    keys.add(own);
+                }
+            }
+        }
+        return keys;
+    }
+}

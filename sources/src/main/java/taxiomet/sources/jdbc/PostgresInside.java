@@ -1,0 +1,283 @@
+package taxiomet.sources.jdbc;
+
+import java.sql.Array;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Table;
+import taxiomet.rows.Sieved;
+import taxiomet.rows.Suspicion;
+import taxiomet.rows.TableSource;
+import taxiomet.work.Workers;
+
+/**
+ * A table of PostgreSQL: a query for each thing to be looked for, several at once, which give the places of rows in the table's blocks; the
+ * rows there are fetched then.
+ */
+final class PostgresInside extends SqlInside {
+    private static final int FETCHED = 10_000;
+
+    private final CopiedRows rows;
+    private final DatabaseSession session;
+
+    PostgresInside(JdbcSource source, CopiedRows rows, Table table, Charter charter, Map<String, TableSource> sources) {
+        super(source, table, charter, sources);
+        this.rows = rows;
+        this.session = source.session();
+    }
+
+    /** Looks for something, on a connection of its own. */
+    private interface Task {
+        void run(Connection connection) throws SQLException;
+    }
+
+    /** More rows are suspect than are looked up. */
+    private static final class TooMany extends SQLException {
+        private static final long serialVersionUID = 1;
+    }
+
+    @Override
+    String compared(ColumnInside column, String quoted) {
+        return switch (column.kind()) {
+            case TEXT -> quoted + " COLLATE \"C\"";
+            case PADDED_TEXT -> "CAST(" + quoted + " AS text) COLLATE \"C\"";
+            default -> quoted;
+        };
+    }
+
+    @Override
+    Optional<String> whyNotRepeated(Suspicion.Repeated repeated) {
+        return repeated.nullsAreEqual()
+                ? Optional.of("rows with nulls that are taken for equal are looked for here alone")
+                : Optional.empty();
+    }
+
+    @Override
+    public Optional<Sieved> sieve(List<Suspicion> suspicions, List<List<Integer>> links, int threads) {
+        Map<Suspicion, RowPlaces> places = new LinkedHashMap<>();
+        List<Task> tasks = new ArrayList<>();
+        AtomicReference<Counts> counts = new AtomicReference<>();
+        List<Sql> conditions = suspicions.stream()
+                .map(this::condition)
+                .flatMap(Optional::stream)
+                .toList();
+        RowPlaces ill = new RowPlaces();
+        tasks.add(connection -> {
+            counts.set(count(connection, links, conditions));
+            if (counts.get().suspect() > 0) {
+                find(connection, select(any(conditions)), valuesOf(conditions), ill);
+            }
+        });
+        for (Suspicion suspicion : suspicions) {
+            RowPlaces found = new RowPlaces();
+            if (suspicion instanceof Suspicion.Repeated repeated) {
+                places.put(suspicion, found);
+                tasks.add(connection -> {
+                    if (!isUnique(connection, repeated)) {
+                        find(connection, repeated.columns(), severalTimes(repeated.columns()), found);
+                    }
+                });
+            } else if (suspicion instanceof Suspicion.WithoutParent orphan) {
+                places.put(suspicion, found);
+                tasks.add(connection -> find(connection, orphan.columns(), withoutParent(orphan), found));
+            }
+        }
+        try {
+            run(tasks, threads);
+            List<RowPlaces> all = new ArrayList<>(places.values());
+            all.add(ill);
+            RowPlaces union = RowPlaces.union(all);
+            if (union.size() > MOST_ROWS) {
+                return Optional.empty();
+            }
+            return Optional.of(new Sieved(
+                    keep(rows.open(source().columns(), union), numbers(union)),
+                    counts.get().rows(),
+                    met(places, union),
+                    counts.get().nulls()));
+        } catch (TooMany e) {
+            return Optional.empty();
+        } catch (Exception e) {
+            throw source().refused(e);
+        }
+    }
+
+    private void run(List<Task> tasks, int threads) throws SQLException {
+        AtomicInteger next = new AtomicInteger();
+        AtomicReference<SQLException> failed = new AtomicReference<>();
+        Workers.run(Math.min(threads, tasks.size()), "asking", all -> {
+            for (int i = next.getAndIncrement();
+                    i < tasks.size() && failed.get() == null && !all.haveFailed();
+                    i = next.getAndIncrement()) {
+                try {
+                    Connection connection = session.take();
+                    tasks.get(i).run(connection);
+                    session.giveBack(connection);
+                } catch (SQLException e) {
+                    failed.compareAndSet(null, e);
+                }
+            }
+        });
+        if (failed.get() != null) {
+            throw failed.get();
+        }
+    }
+
+    private String select(String condition) {
+        return "SELECT own.ctid FROM " + source().from() + " own WHERE " + condition;
+    }
+
+    /** A query for the values that no parent has: {@code v0}, {@code v1} and so on. */
+    private String withoutParent(Suspicion.WithoutParent orphan) {
+        List<String> theirs = parentColumns(orphan);
+        String equal = IntStream.range(0, theirs.size())
+                .mapToObj(i -> theirs.get(i) + " = " + compared(orphan.columns().get(i), "own."))
+                .collect(Collectors.joining(" AND "));
+        return "SELECT DISTINCT " + values(orphan.columns()) + " FROM " + source().from() + " own WHERE "
+                + noNull(orphan.columns()) + " AND NOT EXISTS (SELECT 1 FROM " + fromParents(orphan) + " WHERE " + equal
+                + " AND " + canBeParent(orphan) + ")";
+    }
+
+    private static void find(Connection connection, String query, List<String> values, RowPlaces found)
+            throws SQLException {
+        try (PreparedStatement statement = connection.prepareStatement(query)) {
+            Sql.setAll(statement, 1, values);
+            read(statement, found);
+        }
+    }
+
+    private static void read(PreparedStatement statement, RowPlaces found) throws SQLException {
+        statement.setFetchSize(FETCHED);
+        try (ResultSet result = statement.executeQuery()) {
+            while (result.next()) {
+                if (found.size() == MOST_ROWS) {
+                    throw new TooMany();
+                }
+                found.add(result.getString(1));
+            }
+        }
+    }
+
+    /**
+     * Finds values, most often none, and then the rows that have them: to carry the place of each row through what the server joins or groups
+     * would cost it more.
+     *
+     * @param query for the values of the columns: {@code v0}, {@code v1} and so on
+     */
+    private void find(Connection connection, List<Integer> key, String query, RowPlaces found) throws SQLException {
+        List<List<String>> values = new ArrayList<>();
+        key.forEach(column -> values.add(new ArrayList<>()));
+        String texts = IntStream.range(0, key.size())
+                .mapToObj(i -> "CAST(v" + i + " AS text)")
+                .collect(Collectors.joining(", "));
+        try (PreparedStatement statement =
+                connection.prepareStatement("SELECT " + texts + " FROM (" + query + ") wanted")) {
+            statement.setFetchSize(FETCHED);
+            try (ResultSet result = statement.executeQuery()) {
+                while (result.next()) {
+                    if (values.get(0).size() == MOST_ROWS) {
+                        throw new TooMany();
+                    }
+                    for (int i = 0; i < key.size(); i++) {
+                        values.get(i).add(result.getString(i + 1));
+                    }
+                }
+            }
+        }
+        if (values.get(0).isEmpty()) {
+            return;
+        }
+        StringBuilder rowsOf = new StringBuilder("SELECT own.ctid FROM " + source().from() + " own WHERE ");
+        for (int i = 0; i < key.size(); i++) {
+            rowsOf.append(i > 0 ? " AND " : "")
+                    .append(compared(key.get(i), "own."))
+                    .append(" = ANY (?)");
+        }
+        if (key.size() > 1) {
+            String arrays = key.stream().map(column -> "?").collect(Collectors.joining(", "));
+            rowsOf.append(" AND (" + ownColumns(key) + ") IN (SELECT * FROM unnest(" + arrays + "))");
+        }
+        try (PreparedStatement statement = connection.prepareStatement(rowsOf.toString())) {
+            for (int i = 0; i < key.size(); i++) {
+                Array array = connection.createArrayOf(
+                        typeOf(key.get(i)), values.get(i).toArray());
+                statement.setArray(i + 1, array);
+                if (key.size() > 1) {
+                    statement.setArray(key.size() + i + 1, array);
+                }
+            }
+            read(statement, found);
+        }
+    }
+
+    /** Whether an index of the server keeps values apart already, whatever was declared since. */
+    private boolean isUnique(Connection connection, Suspicion.Repeated repeated) throws SQLException {
+        Set<String> names = new HashSet<>(columns(repeated.columns()));
+        Map<String, Set<String>> indexes = new HashMap<>();
+        try (PreparedStatement statement = connection.prepareStatement(
+                "SELECT i.indexrelid, a.attname FROM pg_index i JOIN pg_attribute a ON a.attrelid = i.indrelid AND a.attnum = ANY"
+                        + " (i.indkey[0:i.indnkeyatts - 1]) WHERE i.indrelid = CAST(? AS regclass) AND i.indisunique AND"
+                        + " i.indisvalid AND i.indimmediate AND i.indpred IS NULL AND i.indexprs IS NULL")) {
+            statement.setString(1, source().from());
+            try (ResultSet result = statement.executeQuery()) {
+                while (result.next()) {
+                    indexes.computeIfAbsent(result.getString(1), index -> new HashSet<>())
+                            .add(result.getString(2));
+                }
+            }
+        }
+        return indexes.values().stream().anyMatch(names::containsAll);
+    }
+
+    /** How many rows stand before each of some, and one more. */
+    private long[] numbers(RowPlaces places) throws SQLException {
+        long[] numbers = new long[places.size()];
+        if (numbers.length == 0) {
+            return numbers;
+        }
+        Connection connection = session.take();
+        try (PreparedStatement statement = connection.prepareStatement(
+                "SELECT (SELECT count(*) FROM " + source().from() + " own WHERE own.ctid >= part.first"
+                        + " AND own.ctid < part.behind) FROM unnest(CAST(? AS tid[]), CAST(? AS tid[])) WITH ORDINALITY AS"
+                        + " part (first, behind, place) ORDER BY part.place")) {
+            statement.setString(1, places.written(true));
+            statement.setString(2, places.written(false));
+            try (ResultSet result = statement.executeQuery()) {
+                long before = 0;
+                for (int i = 0; result.next(); i++) {
+                    before += result.getLong(1);
+                    numbers[i] = before + 1;
+                }
+            }
+        }
+        session.giveBack(connection);
+        return numbers;
+    }
+
+    private static Map<Suspicion, BitSet> met(Map<Suspicion, RowPlaces> places, RowPlaces all) {
+        Map<Suspicion, BitSet> met = new HashMap<>();
+        places.forEach((suspicion, own) -> {
+            BitSet numbers = new BitSet();
+            for (int i = 0; i < own.size(); i++) {
+                numbers.set(all.numberOf(own, i));
+            }
+            met.put(suspicion, numbers);
+        });
+        return met;
+    }
+}
