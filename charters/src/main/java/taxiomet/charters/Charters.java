@@ -19,6 +19,7 @@ import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.RowsPlace;
+import taxiomet.charters.csvw.MetadataReader;
 import taxiomet.charters.ddl.SchemaReader;
 import taxiomet.charters.input.InputFile;
 import taxiomet.charters.input.Place;
@@ -35,8 +36,8 @@ public final class Charters {
     private Charters() {}
 
     /**
-     * Reads a charter in YAML, in JSON where the file's name ends in {@code .json}, or a SQL schema where it ends in {@code
-     * .sql}.
+     * Reads a charter in YAML, in JSON where the file's name ends in {@code .json}, metadata in the W3C's vocabulary (CSVW), or a SQL
+     * schema where the name ends in {@code .sql}.
      *
      * @param rows for a schema the folder with the rows of its tables; empty for the schema's own
      * @throws CharterException with all problems when the file cannot be read or its charter cannot be used
@@ -47,7 +48,9 @@ public final class Charters {
             if (rows.isPresent()) {
                 throw unusable(file, "it is a charter, which names the rows of each table itself", "leave out --rows");
             }
-            return CharterReader.read(file, bytes);
+            return InputFile.isJson(file, bytes) && MetadataReader.isMetadata(bytes)
+                    ? MetadataReader.read(file, bytes)
+                    : CharterReader.read(file, bytes);
         }
         Path folder = rows.orElseGet(() -> file.toAbsolutePath().getParent());
         return SchemaReader.read(file, new String(bytes, StandardCharsets.UTF_8), folder);

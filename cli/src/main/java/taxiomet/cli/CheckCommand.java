@@ -88,7 +88,7 @@ final class CheckCommand implements Callable<Integer> {
             arity = "0..1",
             paramLabel = "CHARTER",
             description =
-                    "The charter to check against, or a SQL schema (.sql); - for standard input. Default: ${DEFAULT-VALUE}",
+                    "The charter to check against, a SQL schema (.sql) or CSVW metadata; - for standard input. Default: ${DEFAULT-VALUE}",
             defaultValue = "charter.yaml")
     private Path charterFile;
 

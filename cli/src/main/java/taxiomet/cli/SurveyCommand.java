@@ -137,7 +137,8 @@ final class SurveyCommand implements Callable<Integer> {
     @Option(
             names = "--write-charter",
             paramLabel = "FILE",
-            description = "Write a first charter, with comments that say why each line is there; - prints it.")
+            description =
+                    "Write a first charter, with comments that say why each line is there; - prints it. NAME-metadata.json is written in the W3C's words (CSVW).")
     private String writeCharter;
 
     @Option(

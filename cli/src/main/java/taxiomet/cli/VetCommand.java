@@ -66,7 +66,7 @@ final class VetCommand implements Callable<Integer> {
             arity = "0..1",
             paramLabel = "CHARTER",
             description =
-                    "The charter to judge, or a SQL schema (.sql); - for standard input. Default: ${DEFAULT-VALUE}",
+                    "The charter to judge, a SQL schema (.sql) or CSVW metadata; - for standard input. Default: ${DEFAULT-VALUE}",
             defaultValue = "charter.yaml")
     private Path charterFile;
 
@@ -101,7 +101,8 @@ final class VetCommand implements Callable<Integer> {
     @Option(
             names = "--write-charter",
             paramLabel = "FILE",
-            description = "Write the same rules as a charter: for those that come from a SQL schema; - prints it.")
+            description =
+                    "Write the same rules as a charter: for those that come from a SQL schema; - prints it. NAME-metadata.json is written in the W3C's words (CSVW).")
     private String writeCharter;
 
     @Mixin

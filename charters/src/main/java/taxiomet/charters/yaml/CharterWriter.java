@@ -307,7 +307,7 @@ public final class CharterWriter {
         if (rows instanceof DatabaseRows database) {
             return "{" + (database.isQuery() ? "query: " : "table: ") + quoted(database.relation()) + "}";
         }
-        String path = wayTo(rows);
+        String path = wayTo(folder, rows);
         List<String> parts = new ArrayList<>(List.of("file: " + text(path)));
         if (rows instanceof DelimitedFiles files) {
             addDialect(files, parts);
@@ -354,8 +354,8 @@ public final class CharterWriter {
         }
     }
 
-    /** The path of rows from the folder in which the charter will stand. */
-    private String wayTo(RowsPlace rows) {
+    /** The path of rows from the folder in which what names them will stand. */
+    public static String wayTo(Path folder, RowsPlace rows) {
         if (rows.path().equals("-")) {
             return rows.path();
         }

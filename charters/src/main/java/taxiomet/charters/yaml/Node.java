@@ -3,7 +3,7 @@ package taxiomet.charters.yaml;
 import java.util.List;
 
 /** A piece of a document with the place where it stands (line and column from 1). */
-sealed interface Node {
+public sealed interface Node {
     int line();
 
     int column();
@@ -39,14 +39,14 @@ sealed interface Node {
 
     /** @param text as written; for a null what stands for it, which may be nothing */
     record Scalar(int line, int column, Kind kind, String text) implements Node {
-        enum Kind {
+        public enum Kind {
             TEXT,
             NUMBER,
             TRUTH,
             NULL
         }
 
-        boolean isNull() {
+        public boolean isNull() {
             return kind == Kind.NULL;
         }
 

@@ -25,7 +25,7 @@ import taxiomet.charters.yaml.Node.MapNode;
 import taxiomet.charters.yaml.Node.Scalar;
 
 /** Makes a tree of a YAML or JSON document. All scalars keep their text: {@code NO}, {@code 010} and {@code 12:30} are texts. */
-final class NodeReader {
+public final class NodeReader {
     private static final int MAX_DEPTH = 40;
     /** Anchors can repeat a part of a document; a document that grows beyond this through them is refused. */
     private static final int MAX_NODES = 200_000;
@@ -53,7 +53,7 @@ final class NodeReader {
      *
      * @param what the document is called in messages, and the key that it begins with: charter or proposal
      */
-    static Node read(byte[] bytes, boolean isJson, Problems problems, String what) {
+    public static Node read(byte[] bytes, boolean isJson, Problems problems, String what) {
         String text;
         try {
             text = StandardCharsets.UTF_8

@@ -11,7 +11,7 @@ import taxiomet.charter.Problem;
 import taxiomet.charter.Problem.Kind;
 
 /** Collects what is wrong with a charter. */
-final class Problems {
+public final class Problems {
     private static final int MOST_CHOICES = 24;
 
     private final String file;
@@ -19,7 +19,7 @@ final class Problems {
 
     private final boolean isLenient;
 
-    Problems(String file) {
+    public Problems(String file) {
         this(file, false);
     }
 
@@ -42,7 +42,7 @@ final class Problems {
         return new Problem(file, at.line(), at.column(), Kind.MEANING, "", "").place();
     }
 
-    void form(Node at, String problem, String remedy) {
+    public void form(Node at, String problem, String remedy) {
         add(at, Kind.FORM, problem, remedy);
     }
 
@@ -76,12 +76,12 @@ final class Problems {
         all.add(new Problem(file, at.line(), at.column(), kind, problem, remedy));
     }
 
-    boolean isEmpty() {
+    public boolean isEmpty() {
         return all.isEmpty();
     }
 
     /** The problems as one exception, in the order of their places. */
-    CharterException asException() {
+    public CharterException asException() {
         List<Problem> sorted = new ArrayList<>(all);
         sorted.sort(Comparator.comparingInt(Problem::line).thenComparingInt(Problem::column));
         return new CharterException(sorted);

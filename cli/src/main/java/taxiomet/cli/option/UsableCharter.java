@@ -82,8 +82,7 @@ public final class UsableCharter {
 
     private Charter charter(ReadCharter read) {
         if (!read.remarks().isEmpty() && !isQuiet) {
-            terminal.say("Some statements of " + file + " declare no table; `taxiomet vet " + file
-                    + "` tells which were passed over.");
+            terminal.say("Some of " + file + " was passed over; `taxiomet vet " + file + "` tells what.");
         }
         return read.charter();
     }

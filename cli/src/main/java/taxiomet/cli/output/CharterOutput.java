@@ -7,19 +7,27 @@ import java.util.List;
 import java.util.Map;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
+import taxiomet.charters.csvw.MetadataWriter;
 import taxiomet.charters.yaml.CharterWriter;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.reports.OutputException;
 
 /** The file that {@code --write-charter} names. */
 public final class CharterOutput {
+    private static final String METADATA = "-metadata.json";
+
+    private final Outputs outputs;
     private final Outputs.Place place;
+    private final boolean isMetadata;
 
     /** Refuses, before anything is read, what could not be written afterwards. */
     public CharterOutput(Outputs outputs, String name) {
-        if (!name.equals("-") && !name.endsWith(".yaml") && !name.endsWith(".yml")) {
-            throw new UsageException("--write-charter " + name + ": a charter's name ends in .yaml");
+        isMetadata = name.endsWith(METADATA);
+        if (!name.equals("-") && !isMetadata && !name.endsWith(".yaml") && !name.endsWith(".yml")) {
+            throw new UsageException("--write-charter " + name
+                    + ": a charter's name ends in .yaml, that of metadata in the W3C's words (CSVW) in " + METADATA);
         }
+        this.outputs = outputs;
         this.place = outputs.place("--write-charter", name);
     }
 
@@ -29,7 +37,13 @@ public final class CharterOutput {
         Path folder = place.isStandardOutput()
                 ? Path.of("").toAbsolutePath()
                 : place.file().toAbsolutePath().getParent();
-        place.write(file -> write(charter, folder, comments, perhaps, file));
+        if (isMetadata) {
+            MetadataWriter.Metadata metadata = MetadataWriter.write(charter, folder);
+            place.write(file -> write(metadata.text(), file));
+            outputs.leftOut("CSVW has no words for some of the charter, which is left out", metadata.leftOut());
+            return;
+        }
+        place.write(file -> write(CharterWriter.write(charter, folder, comments, perhaps), file));
     }
 
     /**
@@ -39,17 +53,12 @@ public final class CharterOutput {
      * @throws OutputException when it cannot be written
      */
     public static void write(Charter charter, Path folder, Map<List<String>, List<String>> comments, Path file) {
-        write(charter, folder, comments, List.of(), file);
+        write(CharterWriter.write(charter, folder, comments), file);
     }
 
-    private static void write(
-            Charter charter,
-            Path folder,
-            Map<List<String>, List<String>> comments,
-            List<ForeignKey> perhaps,
-            Path file) {
+    private static void write(String text, Path file) {
         try {
-            Files.writeString(file, CharterWriter.write(charter, folder, comments, perhaps));
+            Files.writeString(file, text);
         } catch (IOException e) {
             throw OutputException.of(file.toString(), e);
         }

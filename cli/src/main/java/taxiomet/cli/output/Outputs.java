@@ -165,6 +165,13 @@ public final class Outputs {
         written.add(what);
     }
 
+    /** Notes what could not be said in what was written, each a clause. */
+    public void leftOut(String why, List<String> what) {
+        if (!what.isEmpty()) {
+            terminal.say(why + ": " + String.join("; ", what));
+        }
+    }
+
     /** Tells in one line what was written, if anything was, and what to do with it. */
     public void tell(String next) {
         written.addAll(
