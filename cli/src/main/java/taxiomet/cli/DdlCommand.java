@@ -28,6 +28,7 @@ import taxiomet.reports.OutputException;
 import taxiomet.reports.sql.SchemaPlan;
 import taxiomet.reports.sql.SchemaScript;
 import taxiomet.reports.words.Counted;
+import taxiomet.vet.Catalogue;
 import taxiomet.vet.CatalogueReview;
 
 /** SQL that puts the rules of a charter into a database. */
@@ -118,13 +119,13 @@ final class DdlCommand implements Callable<Integer> {
         ReportFiles files = new ReportFiles(outputs, reports, List.of("sql"));
         Charter charter =
                 source.withAgainst(against != null).read(charterFile, terminal).charter();
-        Optional<Charter> there = Optional.empty();
+        Optional<Catalogue> there = Optional.empty();
         if (against != null) {
             there = Optional.of(source.against(against, terminal));
         }
         SchemaPlan plan = new SchemaPlan(
                 charter,
-                wanted(charter, there),
+                wanted(charter, there.map(Catalogue::charter)),
                 makesTables,
                 there.map(other -> new CatalogueReview(charter, other).inPlace())
                         .orElse(Set.of()));

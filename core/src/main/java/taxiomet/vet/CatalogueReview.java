@@ -25,8 +25,12 @@ public final class CatalogueReview {
     private final List<Judgement> judgements = new ArrayList<>();
     private final Set<List<String>> inPlace = new LinkedHashSet<>();
 
+    private final Catalogue catalogue;
+
     /** Compares the two. */
-    public CatalogueReview(Charter declared, Charter there) {
+    public CatalogueReview(Charter declared, Catalogue catalogue) {
+        this.catalogue = catalogue;
+        Charter there = catalogue.charter();
         for (Table table : declared.tables()) {
             Optional<Table> found = there.find(table.name());
             if (found.isEmpty()) {
@@ -70,6 +74,18 @@ public final class CatalogueReview {
                 "change the one or the other"));
     }
 
+    /** What is there as it is declared may not be held to by all rows. */
+    private void unheld(List<String> path, String what, Table table, Catalogue.What kind, String name) {
+        catalogue
+                .unheld(table.name(), kind, name)
+                .ifPresent(found -> judgements.add(new Judgement(
+                        Kind.NOT_HELD_THERE,
+                        Severity.WARNING,
+                        path,
+                        what + " is in the database, and rows may break it: " + found.why(),
+                        found.remedy())));
+    }
+
     private void only(List<String> path, String what) {
         judgements.add(new Judgement(
                 Kind.ONLY_THERE,
@@ -109,6 +125,7 @@ public final class CatalogueReview {
         boolean isRequiredThere = found.isRequired(column.name());
         if (isRequired && isRequiredThere) {
             inPlace.add(path(table, "columns", column.name(), "not_null"));
+            unheld(path, "not null of column `" + column.name() + "`", table, Catalogue.What.NOT_NULL, column.name());
         } else if (isRequired) {
             missing(path, "not null of column `" + column.name() + "`", "put it in place: taxiomet ddl");
         } else if (isRequiredThere) {
@@ -146,8 +163,16 @@ public final class CatalogueReview {
         }
         for (Key key : table.uniqueKeys()) {
             List<String> path = path(table, "unique", key.name());
-            if (found.keys().stream().anyMatch(other -> isSame(key, other))) {
+            Optional<Key> same =
+                    found.keys().stream().filter(other -> isSame(key, other)).findFirst();
+            if (same.isPresent()) {
                 inPlace.add(path);
+                unheld(
+                        path,
+                        "unique key `" + key.name() + "`",
+                        table,
+                        Catalogue.What.CONSTRAINT,
+                        same.get().name());
             } else {
                 missing(path, "unique key `" + key.name() + "`", "put it in place: taxiomet ddl");
             }
@@ -181,6 +206,14 @@ public final class CatalogueReview {
                 } else if (!told(link).equals(told(other.get()))) {
                     otherwise(path, what, told(link), told(other.get()));
                 }
+                if (link.isEnforced() && other.get().isEnforced()) {
+                    unheld(
+                            path,
+                            what,
+                            table,
+                            Catalogue.What.CONSTRAINT,
+                            other.get().name());
+                }
             }
         }
         found.links().stream()
@@ -211,11 +244,14 @@ public final class CatalogueReview {
                     .findFirst();
             boolean hasName =
                     found.rules().stream().anyMatch(other -> other.name().equals(rule.name()));
+            String name = same.map(Rule::name).orElse(rule.name());
             if (same.isPresent()) {
                 inPlace.add(path);
+                unheld(path, "rule `" + rule.name() + "`", table, Catalogue.What.CONSTRAINT, name);
             } else if (hasName) {
                 // Servers write conditions in words of their own: which of both is meant cannot be told.
                 inPlace.add(path);
+                unheld(path, "rule `" + rule.name() + "`", table, Catalogue.What.CONSTRAINT, name);
             } else if (!rule.condition().readsRelatives()) {
                 missing(path, "rule `" + rule.name() + "`", "put it in place: taxiomet ddl");
             }

@@ -43,6 +43,7 @@ public record Judgement(Kind kind, Severity severity, List<String> path, String 
         NOT_TAKEN("not taken by the server"),
         NOT_THERE("not in the database"),
         OTHERWISE_THERE("otherwise in the database"),
+        NOT_HELD_THERE("not held by the database"),
         ONLY_THERE("only in the database"),
         /** Of the file that the charter was read from, not of a declaration. */
         REMARK("remark");

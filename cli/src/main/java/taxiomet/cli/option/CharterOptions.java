@@ -5,7 +5,6 @@ import java.nio.file.Path;
 import java.util.Optional;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseAddress;
@@ -14,6 +13,7 @@ import taxiomet.charters.input.InputFile;
 import taxiomet.charters.input.ReadCharter;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
+import taxiomet.vet.Catalogue;
 
 /** What commands ask about where a charter comes from: a file, a SQL schema, or the catalogue of a database. */
 public final class CharterOptions {
@@ -30,11 +30,11 @@ public final class CharterOptions {
     private boolean isAgainst;
 
     /** The catalogue of a database that a charter is compared with. */
-    public Charter against(String address, Terminal terminal) throws CharterException {
+    public Catalogue against(String address, Terminal terminal) throws CharterException {
         if (!Database.isAddress(address)) {
             throw new UsageException("--against " + address + ": the address of a database begins with jdbc:");
         }
-        return database.charter(address, terminal).charter();
+        return database.catalogue(address, terminal);
     }
 
     /** Options about a database go with a charter that is compared with one, too. */

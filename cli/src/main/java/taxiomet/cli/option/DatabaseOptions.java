@@ -18,6 +18,7 @@ import taxiomet.charters.input.ReadCharter;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.sources.jdbc.CatalogueScript;
+import taxiomet.vet.Catalogue;
 
 /** What commands ask about a database whose address stands on the command line. */
 public final class DatabaseOptions {
@@ -68,24 +69,45 @@ public final class DatabaseOptions {
      * @param address as JDBC has it
      */
     public ReadCharter charter(String address, Terminal terminal) throws CharterException {
-        Path folder = Path.of("").toAbsolutePath();
-        Database database = new Database(
+        Database database = database(address, terminal);
+        return charter(database, script(database, terminal));
+    }
+
+    /** The same, with what is declared there and not held by all rows. */
+    Catalogue catalogue(String address, Terminal terminal) throws CharterException {
+        Database database = database(address, terminal);
+        CatalogueScript script = script(database, terminal);
+        return new Catalogue(charter(database, script).charter(), script.unheld());
+    }
+
+    private Database database(String address, Terminal terminal) {
+        return new Database(
                 address,
                 Optional.ofNullable(user),
                 password(address, terminal),
                 Optional.ofNullable(passwordFile),
                 Optional.ofNullable(driver));
-        CatalogueScript catalogue = CatalogueScript.of(
+    }
+
+    private CatalogueScript script(Database database, Terminal terminal) {
+        return CatalogueScript.of(
                 database,
-                folder,
+                folder(),
                 name -> Optional.of(terminal.variable(name)).filter(value -> !value.isEmpty()),
                 schemas);
+    }
+
+    private static Path folder() {
+        return Path.of("").toAbsolutePath();
+    }
+
+    private static ReadCharter charter(Database database, CatalogueScript script) throws CharterException {
         return Charters.ofCatalogue(
                 database.shown(),
-                catalogue.sql(),
-                catalogue.server(),
+                script.sql(),
+                script.server(),
                 table -> new DatabaseRows(
-                        folder,
+                        folder(),
                         database,
                         relation(table),
                         false,

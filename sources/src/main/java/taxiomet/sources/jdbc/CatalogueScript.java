@@ -14,6 +14,7 @@ import taxiomet.charter.Server;
 import taxiomet.charter.place.Database;
 import taxiomet.rows.ColumnNames;
 import taxiomet.rows.SourceException;
+import taxiomet.vet.Catalogue.Unheld;
 
 /**
  * What a database's catalogue declares, as a script of CREATE and ALTER statements in the server's own words: whoever reads schemas reads
@@ -21,8 +22,13 @@ import taxiomet.rows.SourceException;
  *
  * @param sql the script
  * @param server whose catalogue it is
+ * @param unheld what is declared and not held by all rows
  */
-public record CatalogueScript(String sql, Server server) {
+public record CatalogueScript(String sql, Server server, List<Unheld> unheld) {
+    public CatalogueScript {
+        unheld = List.copyOf(unheld);
+    }
+
     /**
      * Reads a catalogue.
      *
@@ -36,8 +42,9 @@ public record CatalogueScript(String sql, Server server) {
         try (Connection connection =
                 new Login(database, folder, environment).connected().connect()) {
             Server server = DatabaseSession.serverOf(connection);
+            List<Unheld> unheld = new ArrayList<>();
             List<String> statements = switch (server) {
-                case POSTGRESQL -> new PostgresCatalogue(connection, schemas).statements();
+                case POSTGRESQL -> new PostgresCatalogue(connection, schemas).statements(unheld);
                 case MARIADB -> ofMariadb(connection, database, schemas);
                 case SQLITE -> ofSqlite(connection);
                 default -> new JdbcCatalogue(connection, schemas).statements();
@@ -50,7 +57,7 @@ public record CatalogueScript(String sql, Server server) {
                                 : "there is no table in " + ColumnNames.listed(schemas),
                         "name another --schema, or have rights granted");
             }
-            return new CatalogueScript(String.join(";\n", statements) + ";\n", server);
+            return new CatalogueScript(String.join(";\n", statements) + ";\n", server, unheld);
         } catch (SQLException e) {
             throw Refusals.of(database, "", e);
         }

@@ -8,6 +8,8 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import taxiomet.charter.Server;
+import taxiomet.vet.Catalogue.Unheld;
+import taxiomet.vet.Catalogue.What;
 
 /** The catalogue of a PostgreSQL database as statements (PostgreSQL, "System Catalogs"). */
 final class PostgresCatalogue {
@@ -46,11 +48,13 @@ final class PostgresCatalogue {
         }
     }
 
-    List<String> statements() throws SQLException {
+    /** @param unheld gets what is declared and not held by all rows */
+    List<String> statements(List<Unheld> unheld) throws SQLException {
         addTypes();
         addTables();
         addConstraints();
         addIndexes();
+        addUnheld(unheld);
         return statements;
     }
 
@@ -135,6 +139,45 @@ final class PostgresCatalogue {
                         + " ORDER BY array_position(ARRAY['p', 'u', 'c', 'x', 'f'], k.contype::text), k.oid",
                 row -> statements.add("ALTER TABLE " + called(row.getString(1), row.getString(2)) + " ADD CONSTRAINT "
                         + NAMES.quoted(row.getString(3)) + " " + row.getString(4)));
+    }
+
+    /** What was never validated, what is switched off, and indexes that could not be built. */
+    private void addUnheld(List<Unheld> unheld) throws SQLException {
+        each(
+                "SELECT c.relname, k.conname, k.contype::text, (SELECT a.attname FROM pg_attribute a WHERE a.attrelid = c.oid"
+                        + " AND a.attnum = k.conkey[1]) FROM pg_constraint k JOIN pg_class c ON c.oid = k.conrelid"
+                        + " JOIN pg_namespace n ON n.oid = c.relnamespace WHERE NOT k.convalidated AND n.nspname = ANY (?)"
+                        + " ORDER BY 1, 2",
+                row -> {
+                    boolean isOfColumn = row.getString(3).equals("n");
+                    unheld.add(new Unheld(
+                            row.getString(1),
+                            isOfColumn ? What.NOT_NULL : What.CONSTRAINT,
+                            row.getString(isOfColumn ? 4 : 2),
+                            "it was never validated, and rows from before it may be otherwise",
+                            "mend the rows that `taxiomet ddl --queries` lists, then ALTER TABLE ... VALIDATE CONSTRAINT "
+                                    + NAMES.quoted(row.getString(2))));
+                });
+        each(
+                "SELECT DISTINCT c.relname, k.conname FROM pg_trigger t JOIN pg_constraint k ON k.oid = t.tgconstraint"
+                        + " JOIN pg_class c ON c.oid = k.conrelid JOIN pg_namespace n ON n.oid = c.relnamespace"
+                        + " WHERE t.tgenabled = 'D' AND k.contype = 'f' AND n.nspname = ANY (?) ORDER BY 1, 2",
+                row -> unheld.add(new Unheld(
+                        row.getString(1),
+                        What.CONSTRAINT,
+                        row.getString(2),
+                        "its triggers are disabled",
+                        "ALTER TABLE ... ENABLE TRIGGER ALL on both tables, then check the rows")));
+        each(
+                "SELECT c.relname, x.relname FROM pg_index i JOIN pg_class c ON c.oid = i.indrelid JOIN pg_class x ON x.oid ="
+                        + " i.indexrelid JOIN pg_namespace n ON n.oid = c.relnamespace WHERE i.indisunique AND NOT i.indisvalid"
+                        + " AND n.nspname = ANY (?) ORDER BY 1, 2",
+                row -> unheld.add(new Unheld(
+                        row.getString(1),
+                        What.CONSTRAINT,
+                        row.getString(2),
+                        "its index could not be built",
+                        "mend the duplicates, then REINDEX INDEX " + NAMES.quoted(row.getString(2)))));
     }
 
     private void addIndexes() throws SQLException {
