@@ -31,6 +31,7 @@ import taxiomet.rehearse.result.ResultBuilder;
 import taxiomet.rehearse.result.RowNames;
 import taxiomet.rehearse.sqlite.SqliteReplay;
 import taxiomet.rehearse.standard.StandardReplay;
+import taxiomet.rows.SoughtRows;
 import taxiomet.rows.TableSource;
 import taxiomet.work.RunContext;
 
@@ -64,7 +65,11 @@ final class RehearsalRun implements AutoCloseable {
     RehearsalResult run(Function<Table, TableSource> open) {
         for (Table table : charter.tables()) {
             TableSource source = open.apply(table);
-            sources.put(table.name(), source);
+            sources.put(
+                    table.name(),
+                    source.inside(table, charter, sources)
+                            .map(place -> (TableSource) new SoughtRows(source, place))
+                            .orElse(source));
             rows.table(table.name())
                     .setFiles(IntStream.range(0, source.partCount())
                             .mapToObj(part -> withoutFolders(source.partName(part)))

@@ -1,70 +1,10 @@
 package taxiomet.rows;
 
-import java.util.List;
-import java.util.Optional;
-
 /** A source for somebody who closes what he reads, while its owner goes on: closing this closes nothing. */
-public final class BorrowedSource implements TableSource {
-    private final TableSource owned;
-
+public final class BorrowedSource extends ForwardingSource {
     /** @param owned is closed by its owner */
     public BorrowedSource(TableSource owned) {
-        this.owned = owned;
-    }
-
-    @Override
-    public List<String> columns() {
-        return owned.columns();
-    }
-
-    @Override
-    public String partName(int part) {
-        return owned.partName(part);
-    }
-
-    @Override
-    public int partCount() {
-        return owned.partCount();
-    }
-
-    @Override
-    public Optional<ColumnFacts> facts(int column) {
-        return owned.facts(column);
-    }
-
-    @Override
-    public Undeclared undeclared() {
-        return owned.undeclared();
-    }
-
-    @Override
-    public long bytes() {
-        return owned.bytes();
-    }
-
-    @Override
-    public Scan scan(int[] columns, RefRanges rows) {
-        return owned.scan(columns, rows);
-    }
-
-    @Override
-    public void fetch(RefCursor refs, int[] columns, RowSink sink) {
-        owned.fetch(refs, columns, sink);
-    }
-
-    @Override
-    public List<String> likelyCells(long ref, String raw) {
-        return owned.likelyCells(ref, raw);
-    }
-
-    @Override
-    public long bytesRead() {
-        return owned.bytesRead();
-    }
-
-    @Override
-    public long emptyLines() {
-        return owned.emptyLines();
+        super(owned);
     }
 
     @Override

@@ -18,4 +18,15 @@ public interface Inside {
      * @throws SourceException when the place cannot be asked
      */
     Optional<Sieved> sieve(List<Suspicion> suspicions, List<List<Integer>> links, int threads);
+
+    /**
+     * All rows that have some values, and perhaps others.
+     *
+     * @return the rows; empty when they cannot be looked for by these columns, or are so many that reading the whole table is sooner done
+     * @throws SourceException when the place cannot be asked
+     */
+    Optional<SievedRows> seek(List<Sought> any);
+
+    /** How many rows the table has. */
+    long rowsInAll();
 }

@@ -128,6 +128,29 @@ final class InsideConformanceTest {
         requireTelling();
     }
 
+    @Test
+    void columns_that_postgresql_numbers_are_numbers_like_others() throws Exception {
+        try (EmbeddedPostgres server = EmbeddedPostgres.start();
+                Connection connection = server.getPostgresDatabase().getConnection();
+                Statement statement = connection.createStatement()) {
+            statement.execute("CREATE TABLE lot (id serial, of bigserial)");
+            statement.execute("INSERT INTO lot VALUES (1, 1), (1, 7), (2, 2)");
+            Path charter = Files.writeString(folder.resolve("serial.yaml"), """
+                    charter: 1
+                    database: {url: "jdbc:postgresql://localhost:%d/postgres?user=postgres"}
+                    tables:
+                      lot:
+                        rows: {table: lot}
+                        columns: {id: integer, of: bigint}
+                        primary_key: id
+                        foreign_keys: {lot_of: {columns: of, references: lot}}
+                    """.formatted(server.getPort()));
+            JsonNode inside = check(charter, "--inside");
+            assertThat(inside.toString()).contains("looked at inside");
+            assertThat(comparable(inside)).isEqualTo(comparable(check(charter)));
+        }
+    }
+
     private void requireTelling() {
         System.out.println("looked at inside: " + seen);
         for (String trait : List.of("looked at inside", "read as a whole", "orphan", "duplicate", "null in key")) {

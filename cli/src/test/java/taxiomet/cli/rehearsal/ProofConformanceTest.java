@@ -3,6 +3,7 @@ package taxiomet.cli.rehearsal;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -63,6 +64,53 @@ final class ProofConformanceTest {
                     "SELECT concat(table_name, constraint_name, constraint_type) FROM information_schema.table_constraints"
                             + " WHERE table_schema = database() ORDER BY 1");
         }
+    }
+
+    @Test
+    void what_is_told_of_rows_sought_in_a_database_is_told_of_the_same_rows_in_files() throws Exception {
+        try (PostgresServer server = new PostgresServer()) {
+            RandomCases cases = new RandomCases("rows sought", folder);
+            cases.compare(RandomCases.USUAL, RandomProposal::inAnyOrder, server::takes, drawn -> {
+                RandomProposal proposal = drawn.proposal();
+                server.load(proposal);
+                JsonNode there = told(
+                        charter(
+                                proposal,
+                                server.name(),
+                                "{url: \"" + server.address() + "\"}",
+                                Files.createDirectory(drawn.folder().resolve("there"))),
+                        proposal);
+                JsonNode here = told(
+                        CharterOfCase.writeOrdered(
+                                proposal, Files.createDirectory(drawn.folder().resolve("here"))),
+                        proposal);
+                cases.note(here.get("answer").asText());
+                return there.equals(here)
+                        ? Optional.empty()
+                        : Optional.of(there.toPrettyString() + "\n" + here.toPrettyString());
+            });
+        }
+    }
+
+    private static JsonNode told(Path charter, RandomProposal proposal) {
+        JsonNode told = Program.run(
+                        "rehearse",
+                        charter.toString(),
+                        "-e",
+                        String.join(";\n", proposal.changes),
+                        "--server",
+                        "postgresql",
+                        "--json")
+                .json();
+        withoutPlaces(told);
+        return told;
+    }
+
+    private static void withoutPlaces(JsonNode node) {
+        if (node instanceof ObjectNode object) {
+            object.remove(List.of("made", "now", "charter", "title", "file", "files", "line", "next"));
+        }
+        node.elements().forEachRemaining(ProofConformanceTest::withoutPlaces);
     }
 
     private void prove(RealServer server, String database, String definitions) throws Exception {

@@ -27,6 +27,11 @@ public record ExpressionCondition(
     }
 
     @Override
+    public Optional<NamedKeys> onlyKeys() {
+        return namedKeys();
+    }
+
+    @Override
     public boolean holds(long ref, Object[] values) {
         if (expression.isEmpty()) {
             return true;

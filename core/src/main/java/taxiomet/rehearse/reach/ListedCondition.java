@@ -92,6 +92,20 @@ public final class ListedCondition implements LineCondition {
     }
 
     @Override
+    public Optional<NamedKeys> onlyKeys() {
+        boolean areValues = lines.keySet().stream().allMatch(key -> {
+            for (int i = 0; i < columns.length; i++) {
+                Object part = ((CompositeKey) key).part(i);
+                if (NULL_MARK.equals(part) || part instanceof Unread) {
+                    return false;
+                }
+            }
+            return true;
+        });
+        return areValues ? namedKeys() : Optional.empty();
+    }
+
+    @Override
     public boolean equals(Object other) {
         return other instanceof ListedCondition condition
                 && table.equals(condition.table)

@@ -26,6 +26,11 @@ public interface RowCondition {
     /** Keys all of whose rows it names, so that with its own rows all of theirs have been read; empty where none are known. */
     Optional<NamedKeys> namedKeys();
 
+    /** Keys outside of whose rows it names none; empty where none are known. */
+    default Optional<NamedKeys> onlyKeys() {
+        return Optional.empty();
+    }
+
     /**
      * Keys of some columns.
      *

@@ -12,9 +12,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import taxiomet.charter.ForeignKey.ActionName;
+import taxiomet.rehearse.reach.RowCondition.NamedKeys;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.Scan;
+import taxiomet.rows.SievedRows;
+import taxiomet.rows.Sought;
+import taxiomet.rows.SoughtRows;
 import taxiomet.rows.TableSource;
 import taxiomet.work.RunContext;
 import taxiomet.work.Workers;
@@ -24,6 +28,9 @@ import taxiomet.work.Workers;
  * table for all that is wanted of it together (C2).
  */
 public final class RowGatherer {
+    /** More keys than this are not looked for one by one: reading the table is sooner done. */
+    private static final int MOST_SOUGHT = 20_000;
+
     /** How often a table is read before what its circles reach is walked over. */
     private static final int LEVELS_READ = 3;
 
@@ -51,7 +58,11 @@ public final class RowGatherer {
     public void countRows() {
         for (ReachedTable table : rows.tables()) {
             if (!table.isCounted() && table.isChanged()) {
-                pass(table);
+                if (sources.get(table.table().name()) instanceof SoughtRows elsewhere) {
+                    table.setRowsAsRead(elsewhere.rowsInAll());
+                } else {
+                    pass(table);
+                }
             }
         }
     }
@@ -157,14 +168,19 @@ public final class RowGatherer {
         int[] greatest = table.takeGreatestWanted();
         TableSource source = sources.get(table.table().name());
         List<BatchMatcher> matchers = new ArrayList<>();
-        read(source, table, () -> {
+        Optional<SievedRows> sought =
+                greatest.length == 0 && refs.length == 0 ? sought(source, table, keys, conditions) : Optional.empty();
+        read(sought.isPresent() ? sought.get() : source, table, () -> {
             BatchMatcher matcher = new BatchMatcher(table, keys, conditions, greatest, refs);
             synchronized (matchers) {
                 matchers.add(matcher);
             }
             return matcher;
         });
-        table.setRowsAsRead(matchers.stream().mapToLong(BatchMatcher::rowsSeen).sum());
+        if (sought.isEmpty()) {
+            table.setRowsAsRead(
+                    matchers.stream().mapToLong(BatchMatcher::rowsSeen).sum());
+        }
         for (int i = 0; i < greatest.length; i++) {
             int place = i;
             Optional<BatchMatcher> holder = matchers.stream()
@@ -185,6 +201,35 @@ public final class RowGatherer {
             boolean isWalked = Arrays.binarySearch(refs, row.ref()) >= 0;
             expect(table.rows.get(row.ref()), gone, conditions, isWalked);
         }
+    }
+
+    /** The rows with some keys, and of conditions, where their place can look for them; empty where the table has to be read. */
+    private static Optional<SievedRows> sought(
+            TableSource source, ReachedTable table, Map<KeyLookup, Set<Object>> keys, Set<RowCondition> conditions) {
+        if (!(source instanceof SoughtRows elsewhere)) {
+            return Optional.empty();
+        }
+        List<NamedKeys> wanted = new ArrayList<>();
+        keys.forEach((lookup, own) -> wanted.add(new NamedKeys(lookup.columns, lookup.forms, own)));
+        for (RowCondition condition : conditions) {
+            Optional<NamedKeys> only = condition.onlyKeys();
+            if (only.isEmpty()) {
+                return Optional.empty();
+            }
+            wanted.add(only.get());
+        }
+        List<Sought> all = new ArrayList<>();
+        if (wanted.stream().mapToInt(each -> each.keys().size()).sum() > MOST_SOUGHT) {
+            return Optional.empty();
+        }
+        for (NamedKeys each : wanted) {
+            Optional<Sought> sought = SoughtKeys.of(table, each);
+            if (sought.isEmpty()) {
+                return Optional.empty();
+            }
+            all.add(sought.get());
+        }
+        return elsewhere.seek(all);
     }
 
     /** A row that will be deleted has its children read along. */

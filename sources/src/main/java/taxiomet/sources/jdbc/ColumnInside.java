@@ -16,7 +16,7 @@ import taxiomet.charter.Server;
  *
  * @param kind as which its values are compared; values of one kind are equal there exactly when they are here
  * @param type of which all its values are, as far as a type of ours tells
- * @param typeName as the server calls it
+ * @param typeName as PostgreSQL calls the type as which it compares the values
  */
 record ColumnInside(Kind kind, ColumnType type, String typeName) {
     /** Only numbers of so few digits: telling whether longer ones fit takes the server as long as moving them. */
@@ -49,9 +49,9 @@ record ColumnInside(Kind kind, ColumnType type, String typeName) {
         int precision = metadata.getPrecision(column);
         int scale = metadata.getScale(column);
         return switch (metadata.getColumnType(column)) {
-            case Types.SMALLINT -> whole(metadata, column, Name.SMALLINT, name);
-            case Types.INTEGER -> whole(metadata, column, Name.INTEGER, name);
-            case Types.BIGINT -> whole(metadata, column, Name.BIGINT, name);
+            case Types.SMALLINT -> whole(metadata, column, Name.SMALLINT, "int2");
+            case Types.INTEGER -> whole(metadata, column, Name.INTEGER, "int4");
+            case Types.BIGINT -> whole(metadata, column, Name.BIGINT, "int8");
             case Types.NUMERIC, Types.DECIMAL ->
                 precision > 0 && precision <= MOST_DIGITS && scale >= 0 && scale <= precision
                         ? of(Kind.NUMBER, "numeric(" + precision + "," + scale + ")", name)

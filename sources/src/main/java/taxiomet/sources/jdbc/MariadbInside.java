@@ -17,6 +17,7 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
 import taxiomet.rows.Sieved;
 import taxiomet.rows.SievedRows;
+import taxiomet.rows.Sought;
 import taxiomet.rows.Suspicion;
 import taxiomet.rows.TableSource;
 
@@ -107,12 +108,10 @@ final class MariadbInside extends SqlInside {
     /** The keys of all rows that meet a condition, one more than there may be when there are too many. */
     private List<Object[]> find(Connection connection, List<Asked> asked, Map<Suspicion, BitSet> met)
             throws SQLException {
-        SqlNames names = SqlNames.of(session.server());
         List<Sql> conditions = asked.stream().map(Asked::condition).toList();
         List<String> values = valuesOf(conditions);
         String flags = conditions.stream().map(sql -> "(" + sql.text() + ")").collect(Collectors.joining(", "));
-        String key =
-                rows.key().stream().map(column -> "own." + names.quoted(column)).collect(Collectors.joining(", "));
+        String key = key();
         List<Object[]> keys = new ArrayList<>();
         try (PreparedStatement statement = connection.prepareStatement("SELECT " + key + ", " + flags + " FROM "
                 + source().from() + " own WHERE " + any(conditions) + " ORDER BY " + key)) {
@@ -121,10 +120,7 @@ final class MariadbInside extends SqlInside {
             statement.setFetchSize(FETCHED);
             try (ResultSet result = statement.executeQuery()) {
                 while (result.next() && keys.size() <= MOST_ROWS) {
-                    Object[] own = new Object[rows.key().size()];
-                    for (int i = 0; i < own.length; i++) {
-                        own[i] = result.getObject(i + 1);
-                    }
+                    Object[] own = keyOf(result);
                     for (int i = 0; i < asked.size(); i++) {
                         if (result.getBoolean(own.length + i + 1)) {
                             met.get(asked.get(i).suspicion()).set(keys.size());
@@ -135,5 +131,64 @@ final class MariadbInside extends SqlInside {
             }
         }
         return keys;
+    }
+
+    @Override
+    public Optional<SievedRows> seek(List<Sought> any) {
+        if (!canSeek(any)) {
+            return Optional.empty();
+        }
+        List<String> conditions = new ArrayList<>();
+        List<Object> all = new ArrayList<>();
+        for (Sought sought : any) {
+            List<List<Object>> values = values(sought);
+            if (!values.isEmpty()) {
+                String columns = sought.columns().stream().map(this::plain).collect(Collectors.joining(", "));
+                String marks = "(" + "?, ".repeat(sought.columns().size() - 1) + "?)";
+                conditions.add("(" + columns + ") IN (" + (marks + ", ").repeat(values.size() - 1) + marks + ")");
+                values.forEach(all::addAll);
+            }
+        }
+        if (conditions.isEmpty()) {
+            return Optional.of(new SievedRows(source(), new long[0]));
+        }
+        try {
+            Connection connection = session.take();
+            List<Object[]> keys = new ArrayList<>();
+            try (PreparedStatement statement = connection.prepareStatement("SELECT " + key() + " FROM "
+                    + source().from() + " own WHERE " + String.join(" OR ", conditions) + " ORDER BY " + key())) {
+                for (int i = 0; i < all.size(); i++) {
+                    statement.setObject(i + 1, all.get(i));
+                }
+                try (ResultSet result = statement.executeQuery()) {
+                    while (result.next() && keys.size() <= MOST_ROWS) {
+                        keys.add(keyOf(result));
+                    }
+                }
+            }
+            if (keys.size() > MOST_ROWS) {
+                return Optional.empty();
+            }
+            return Optional.of(
+                    keys.isEmpty()
+                            ? new SievedRows(source(), new long[0])
+                            : keep(rows.open(source().columns(), keys), rows.numbers(connection, keys)));
+        } catch (Exception e) {
+            throw source().refused(e);
+        }
+    }
+
+    /** The server's own key, in its order. */
+    private String key() {
+        SqlNames names = SqlNames.of(session.server());
+        return rows.key().stream().map(column -> "own." + names.quoted(column)).collect(Collectors.joining(", "));
+    }
+
+    private Object[] keyOf(ResultSet result) throws SQLException {
+        Object[] own = new Object[rows.key().size()];
+        for (int i = 0; i < own.length; i++) {
+            own[i] = result.getObject(i + 1);
+        }
+        return own;
     }
 }

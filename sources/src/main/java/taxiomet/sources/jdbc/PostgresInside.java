@@ -21,6 +21,8 @@ import java.util.stream.IntStream;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
 import taxiomet.rows.Sieved;
+import taxiomet.rows.SievedRows;
+import taxiomet.rows.Sought;
 import taxiomet.rows.Suspicion;
 import taxiomet.rows.TableSource;
 import taxiomet.work.Workers;
@@ -202,24 +204,12 @@ final class PostgresInside extends SqlInside {
         if (values.get(0).isEmpty()) {
             return;
         }
-        StringBuilder rowsOf = new StringBuilder("SELECT own.ctid FROM " + source().from() + " own WHERE ");
-        for (int i = 0; i < key.size(); i++) {
-            rowsOf.append(i > 0 ? " AND " : "")
-                    .append(compared(key.get(i), "own."))
-                    .append(" = ANY (?)");
-        }
-        if (key.size() > 1) {
-            String arrays = key.stream().map(column -> "?").collect(Collectors.joining(", "));
-            rowsOf.append(" AND (" + ownColumns(key) + ") IN (SELECT * FROM unnest(" + arrays + "))");
-        }
-        try (PreparedStatement statement = connection.prepareStatement(rowsOf.toString())) {
+        List<String> each = key.stream().map(column -> compared(column, "own.")).toList();
+        try (PreparedStatement statement = connection.prepareStatement(rowsWith(key, each, ownColumns(key)))) {
             for (int i = 0; i < key.size(); i++) {
                 Array array = connection.createArrayOf(
                         typeOf(key.get(i)), values.get(i).toArray());
-                statement.setArray(i + 1, array);
-                if (key.size() > 1) {
-                    statement.setArray(key.size() + i + 1, array);
-                }
+                setArray(statement, i, key.size(), array);
             }
             read(statement, found);
         }
@@ -242,6 +232,68 @@ final class PostgresInside extends SqlInside {
             }
         }
         return indexes.values().stream().anyMatch(names::containsAll);
+    }
+
+    @Override
+    public Optional<SievedRows> seek(List<Sought> any) {
+        if (!canSeek(any)) {
+            return Optional.empty();
+        }
+        RowPlaces found = new RowPlaces();
+        try {
+            Connection connection = session.take();
+            for (Sought sought : any) {
+                seek(connection, sought.columns(), values(sought), found);
+            }
+            session.giveBack(connection);
+            RowPlaces union = RowPlaces.union(List.of(found));
+            return Optional.of(keep(rows.open(source().columns(), union), numbers(union)));
+        } catch (TooMany e) {
+            return Optional.empty();
+        } catch (Exception e) {
+            throw source().refused(e);
+        }
+    }
+
+    private void seek(Connection connection, List<Integer> columns, List<List<Object>> values, RowPlaces found)
+            throws SQLException {
+        if (values.isEmpty()) {
+            return;
+        }
+        String plain = columns.stream().map(this::plain).collect(Collectors.joining(", "));
+        try (PreparedStatement statement = connection.prepareStatement(
+                rowsWith(columns, columns.stream().map(this::plain).toList(), plain))) {
+            for (int i = 0; i < columns.size(); i++) {
+                int place = i;
+                Object[] own = values.stream().map(each -> each.get(place)).toArray();
+                setArray(statement, i, columns.size(), connection.createArrayOf(typeSought(columns.get(i)), own));
+            }
+            read(statement, found);
+        }
+    }
+
+    /** The type whose values an index of the column can be asked for. */
+    private String typeSought(int column) {
+        String type = typeOf(column);
+        return type.startsWith("int") ? "int8" : isPadded(column) ? "bpchar" : type;
+    }
+
+    /** A query for the places of rows that have one of some values; the arrays of these are set twice where there are several columns. */
+    private String rowsWith(List<Integer> columns, List<String> each, String together) {
+        StringBuilder query = new StringBuilder("SELECT own.ctid FROM " + source().from() + " own WHERE ");
+        query.append(each.stream().map(column -> column + " = ANY (?)").collect(Collectors.joining(" AND ")));
+        if (columns.size() > 1) {
+            String arrays = columns.stream().map(column -> "?").collect(Collectors.joining(", "));
+            query.append(" AND (" + together + ") IN (SELECT * FROM unnest(" + arrays + "))");
+        }
+        return query.toString();
+    }
+
+    private static void setArray(PreparedStatement statement, int place, int columns, Array array) throws SQLException {
+        statement.setArray(place + 1, array);
+        if (columns > 1) {
+            statement.setArray(columns + place + 1, array);
+        }
     }
 
     /** How many rows stand before each of some, and one more. */

@@ -4,6 +4,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -18,6 +19,7 @@ import taxiomet.rows.Inside;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.Sieved.NullCounts;
 import taxiomet.rows.SievedRows;
+import taxiomet.rows.Sought;
 import taxiomet.rows.Suspicion;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.file.CursorSource;
@@ -165,6 +167,11 @@ abstract class SqlInside implements Inside {
 
     private String compared(JdbcSource of, Column column, String alias) {
         return compared(inside(of, column).orElseThrow(), alias + names.quoted(column.name()));
+    }
+
+    /** Whether trailing blanks of a column's texts do not count. */
+    final boolean isPadded(int place) {
+        return inside(source, column(place)).orElseThrow().kind() == ColumnInside.Kind.PADDED_TEXT;
     }
 
     /** The type of a column as the server calls it. */
@@ -336,6 +343,42 @@ abstract class SqlInside implements Inside {
             throw new IllegalStateException(numbers.length + " rows were found, and " + kept.size() + " are there");
         }
         return kept;
+    }
+
+    /** Whether rows can be looked for by all columns of what is sought. */
+    final boolean canSeek(List<Sought> any) {
+        return any.stream().allMatch(sought -> whyNotCompared(sought.columns()).isEmpty());
+    }
+
+    /** All values of what is sought as the driver takes them. */
+    final List<List<Object>> values(Sought sought) {
+        return SoughtValues.of(
+                sought,
+                sought.columns().stream()
+                        .map(place -> inside(source, column(place)).orElseThrow())
+                        .toList());
+    }
+
+    /** A column as it stands in an index: equal texts are among those that any collation takes for equal. */
+    final String plain(int place) {
+        return own(place);
+    }
+
+    @Override
+    public long rowsInAll() {
+        DatabaseSession session = source.session();
+        try {
+            Connection connection = session.take();
+            try (Statement statement = connection.createStatement();
+                    ResultSet result = statement.executeQuery("SELECT count(*) FROM " + source.from())) {
+                result.next();
+                return result.getLong(1);
+            } finally {
+                session.giveBack(connection);
+            }
+        } catch (SQLException e) {
+            throw source.refused(e);
+        }
     }
 
     private JdbcSource parents(Suspicion.WithoutParent orphan) {
