@@ -264,6 +264,7 @@ public final class CheckRun implements AutoCloseable {
             if (options.isInside()) {
                 remarks.add(sieve.remark(table));
             }
+            source.mergedCells().ifPresent(text -> remarks.add(new Remark("merged cells", text)));
             TableFigures counted = figures.get(table.name());
             Undeclared undeclared = source.undeclared().with(counted.undeclared());
             if (!undeclared.names().isEmpty()) {

@@ -54,6 +54,11 @@ public interface TableSource extends AutoCloseable {
     /** What is there beside the columns asked for; where each row has names of its own, all of it is known once all rows were read. */
     Undeclared undeclared();
 
+    /** What is to be said of cells that are shown as one, as a clause; known when all rows were read, and empty where there are none. */
+    default Optional<String> mergedCells() {
+        return Optional.empty();
+    }
+
     /** How many bytes there are to read in one pass; 0 when not known. */
     long bytes();
 

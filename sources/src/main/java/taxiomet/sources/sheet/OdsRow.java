@@ -17,6 +17,9 @@ final class OdsRow {
 
     private final XMLStreamReader xml;
     private final List<OdsCell> cells = new ArrayList<>();
+    /** As though the row were the first. */
+    private final List<Merged> merged = new ArrayList<>();
+
     private int inside;
 
     /** @param xml stands at a table's beginning */
@@ -34,9 +37,15 @@ final class OdsRow {
         return column < cells.size() ? cells.get(column) : null;
     }
 
+    /** The merged cells that begin in the row, as though it were the first of the sheet. */
+    List<Merged> merged() {
+        return merged;
+    }
+
     /** Reads the next row, and gives how often it stands there; 0 when the table ends. */
     long read() throws XMLStreamException {
         cells.clear();
+        merged.clear();
         while (xml.hasNext()) {
             int event = xml.next();
             if (OdsWorkbook.isTable(xml, event)) {
@@ -74,6 +83,12 @@ final class OdsRow {
             } else if (event == XMLStreamConstants.START_ELEMENT
                     && (isNamed("table-cell") || isNamed("covered-table-cell"))) {
                 int repeats = (int) Math.min(repeats("number-columns-repeated"), MOST_COLUMNS - (long) column);
+                long rowsSpanned = repeats("number-rows-spanned");
+                long columnsSpanned = repeats("number-columns-spanned");
+                if (rowsSpanned > 1 || columnsSpanned > 1) {
+                    int last = (int) Math.min(column + columnsSpanned, MOST_COLUMNS) - 1;
+                    merged.add(new Merged(1, column, rowsSpanned, last));
+                }
                 OdsCell cell = readCell();
                 column += repeats;
                 if (cell != null) {

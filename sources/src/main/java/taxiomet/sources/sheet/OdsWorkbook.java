@@ -60,7 +60,8 @@ final class OdsWorkbook implements Workbook {
         }
     }
 
-    private static XMLStreamReader reader(InputStream in) throws XMLStreamException {
+    /** Reads XML without document types and entities of its own. */
+    static XMLStreamReader reader(InputStream in) throws XMLStreamException {
         XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
@@ -119,6 +120,7 @@ final class OdsWorkbook implements Workbook {
     private static final class OdsRows implements Rows {
         private final InputStream in;
         private final OdsRow row;
+        private final List<Merged> merged = new ArrayList<>();
         private long repeats;
         private long number;
 
@@ -137,6 +139,12 @@ final class OdsWorkbook implements Workbook {
                     if (repeats == 0) {
                         return false;
                     }
+                    for (Merged each : row.merged()) {
+                        if (merged.size() < Merged.MOST) {
+                            merged.add(new Merged(
+                                    number + 1, each.firstColumn(), number + each.lastRow(), each.lastColumn()));
+                        }
+                    }
                 }
             } catch (XMLStreamException e) {
                 throw new IOException(e);
@@ -152,6 +160,11 @@ final class OdsWorkbook implements Workbook {
         @Override
         public long number() {
             return number;
+        }
+
+        @Override
+        public List<Merged> merged() {
+            return List.copyOf(merged);
         }
 
         @Override

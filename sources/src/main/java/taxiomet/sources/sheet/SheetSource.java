@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SheetRows.Area;
@@ -28,6 +29,7 @@ public final class SheetSource extends CursorSource {
     private final Area area;
     private final Map<String, Integer> there;
     private final String sheetName;
+    private Optional<String> mergedCells = Optional.empty();
 
     private SheetSource(SheetRows rows, List<String> columns) throws IOException {
         this.rows = rows;
@@ -174,6 +176,11 @@ public final class SheetSource extends CursorSource {
     }
 
     @Override
+    public Optional<String> mergedCells() {
+        return mergedCells;
+    }
+
+    @Override
     public long bytes() {
         try {
             return Files.size(path);
@@ -207,6 +214,7 @@ public final class SheetSource extends CursorSource {
         private final Workbook workbook;
         private final Workbook.Rows all;
         private boolean isBehindHeader;
+        private long header;
         private long empty;
 
         SheetCursor(int[] wanted) throws IOException {
@@ -232,7 +240,7 @@ public final class SheetSource extends CursorSource {
                 if (all.number() < area.firstRow()) {
                     continue;
                 } else if (all.number() > area.lastRow()) {
-                    return false;
+                    break;
                 }
                 if (isEmpty(all, area)) {
                     empty += isBehindHeader ? 1 : 0;
@@ -240,9 +248,16 @@ public final class SheetSource extends CursorSource {
                     return true;
                 } else {
                     isBehindHeader = true;
+                    header = all.number();
                 }
             }
+            mergedCells =
+                    Merged.remark(all.merged(), new Area(header + 1, area.lastRow(), area.firstColumn(), lastColumn()));
             return false;
+        }
+
+        private int lastColumn() {
+            return there.values().stream().mapToInt(Integer::intValue).max().orElse(0);
         }
 
         @Override

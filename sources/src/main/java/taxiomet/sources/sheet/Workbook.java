@@ -42,6 +42,9 @@ interface Workbook extends AutoCloseable {
         /** Adds a cell to a column, an empty one as null, and gives about how many bytes it takes. */
         long add(int column, ValueCells into);
 
+        /** The merged cells of the sheet; all of them when the last row has been read. */
+        List<Merged> merged() throws IOException;
+
         @Override
         void close();
     }

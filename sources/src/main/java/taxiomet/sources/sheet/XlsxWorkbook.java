@@ -25,8 +25,10 @@ final class XlsxWorkbook implements Workbook {
     private static final String TEXTS = "xl/sharedStrings.xml";
 
     private final ReadableWorkbook workbook;
+    private final Path file;
 
     XlsxWorkbook(Path file) throws IOException {
+        this.file = file;
         requireBounded(file);
         workbook = new ReadableWorkbook(file.toFile(), new ReadingOptions(true, true));
     }
@@ -55,7 +57,7 @@ final class XlsxWorkbook implements Workbook {
 
     @Override
     public Rows rows(String sheet) throws IOException {
-        return new XlsxRows(workbook.findSheet(sheet).orElseThrow(), new XlsxCells(workbook.isDate1904()));
+        return new XlsxRows(file, workbook.findSheet(sheet).orElseThrow(), new XlsxCells(workbook.isDate1904()));
     }
 
     @Override
@@ -64,12 +66,16 @@ final class XlsxWorkbook implements Workbook {
     }
 
     private static final class XlsxRows implements Rows {
+        private final Path file;
+        private final String sheet;
         private final Stream<Row> stream;
         private final Iterator<Row> all;
         private final XlsxCells cells;
         private Row row;
 
-        XlsxRows(Sheet sheet, XlsxCells cells) throws IOException {
+        XlsxRows(Path file, Sheet sheet, XlsxCells cells) throws IOException {
+            this.file = file;
+            this.sheet = sheet.getName();
             this.stream = sheet.openStream();
             this.all = stream.iterator();
             this.cells = cells;
@@ -94,6 +100,13 @@ final class XlsxWorkbook implements Workbook {
 
         private Cell cell(int column) {
             return column < row.getCellCount() ? row.getCell(column) : null;
+        }
+
+        @Override
+        public List<Merged> merged() throws IOException {
+            try (ZipFile zip = new ZipFile(file.toFile())) {
+                return XlsxMerges.of(zip, sheet);
+            }
         }
 
         @Override

@@ -178,4 +178,22 @@ class OdsWorkbookTest {
             }
         }
     }
+
+    @Test
+    void merged_cells_are_said_with_their_places() throws IOException {
+        String spanning = "<table:table-cell table:number-rows-spanned=\"3\" office:value-type=\"string\">"
+                + "<text:p>heath</text:p></table:table-cell>";
+        write(HEAD
+                + table(
+                        "One",
+                        row(text("lot"), text("kind")),
+                        row(text("a"), spanning),
+                        row(text("b"), "<table:covered-table-cell/>"),
+                        row(text("c"), "<table:covered-table-cell/>"))
+                + TAIL);
+        SheetSource source = open(null, null, "lot", "kind");
+        assertThat(rows(source)).containsExactly("2: a|heath", "3: b|null", "4: c|null");
+        assertThat(source.mergedCells())
+                .hasValueSatisfying(said -> assertThat(said).contains("in B2:B4:"));
+    }
 }

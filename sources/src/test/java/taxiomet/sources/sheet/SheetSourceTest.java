@@ -133,4 +133,45 @@ class SheetSourceTest {
                 .isInstanceOf(SourceException.class)
                 .hasMessageContaining("the workbook cannot be read");
     }
+
+    @Test
+    void merged_cells_are_said_where_rows_stand_and_not_in_a_title() throws IOException {
+        try (OutputStream out = Files.newOutputStream(folder.resolve("w.xlsx"));
+                Workbook workbook = new Workbook(out, "test", "1.0")) {
+            Worksheet other = workbook.newWorksheet("Other");
+            other.value(0, 0, "id");
+            other.value(1, 0, "not <mergeCell ref=\"A1:A2\"/>");
+            Worksheet sheet = workbook.newWorksheet("Lots & more");
+            sheet.value(0, 0, "All lots");
+            sheet.range(0, 0, 0, 2).merge();
+            sheet.value(1, 0, "lot");
+            sheet.value(1, 1, "kind");
+            for (int i = 0; i < 9; i++) {
+                sheet.value(2 + i, 0, i);
+            }
+            sheet.value(2, 1, "heath");
+            sheet.range(2, 1, 5, 1).merge();
+            sheet.range(6, 0, 6, 1).merge();
+            sheet.range(7, 5, 8, 5).merge();
+        }
+        SheetSource source = open("Lots & more", "A2:B", "lot", "kind");
+        assertThat(source.mergedCells()).isEmpty();
+        source.read(
+                new int[] {0, 1}, batch -> assertThat(batch.column(1).isNull(1)).isTrue());
+        assertThat(source.mergedCells())
+                .hasValueSatisfying(said -> assertThat(said).contains("in B3:B6, A7:B7:"));
+        SheetSource plain = open("Other", null, "id");
+        plain.read(new int[] {0}, batch -> {});
+        assertThat(plain.mergedCells()).isEmpty();
+    }
+
+    @Test
+    void merged_cells_are_found_across_pieces_of_the_text() throws IOException {
+        String filler = "<c/>".repeat(16_380);
+        String text = filler + "<x:mergeCells count=\"2\"><x:mergeCell ref='C4:D5'/>" + filler + filler
+                + "<mergeCell  extra=\"1\" ref=\"AA10:AB10\"/>";
+        assertThat(XlsxMerges.mergedIn(
+                        new java.io.ByteArrayInputStream(text.getBytes(java.nio.charset.StandardCharsets.UTF_8))))
+                .containsExactly(new Merged(4, 2, 5, 3), new Merged(10, 26, 10, 27));
+    }
 }
