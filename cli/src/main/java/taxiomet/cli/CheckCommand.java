@@ -15,6 +15,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
+import taxiomet.charter.place.DatabaseRows;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.cli.help.Meanings;
@@ -215,7 +216,13 @@ final class CheckCommand implements Callable<Integer> {
     }
 
     private Charter charter() throws CharterException {
-        return personal.toldBy(new UsableCharter(terminal, source, charterFile, output.isQuiet()).forCheck());
+        Charter charter =
+                personal.toldBy(new UsableCharter(terminal, source, charterFile, output.isQuiet()).forCheck());
+        if (isInside && charter.tables().stream().noneMatch(table -> table.rows() instanceof DatabaseRows)) {
+            throw new UsageException(
+                    "--inside goes with tables on a database server, and " + charterFile + " has none");
+        }
+        return charter;
     }
 
     private CheckOptions options(Charter charter) {

@@ -69,7 +69,7 @@ final class Sieve {
     private Optional<String> whyRead(Table table) {
         Optional<Inside> place = sources.get(table.name()).inside(table, charter, sources);
         if (place.isEmpty()) {
-            return Optional.of("they live where none can be looked for");
+            return Optional.of("its place cannot look for rows itself");
         }
         places.put(table.name(), place.get());
         for (RowCheck check : plan.checksOf(table)) {
@@ -136,7 +136,7 @@ final class Sieve {
     Remark remark(Table table) {
         Sieved found = sieved.get(table.name());
         return found == null
-                ? new Remark("read as a whole", "all rows were moved: " + read.get(table.name()))
+                ? new Remark("read as a whole", "all rows were read: " + read.get(table.name()))
                 : new Remark(
                         "looked at inside",
                         String.format(

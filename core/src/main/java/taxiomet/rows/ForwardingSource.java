@@ -11,6 +11,16 @@ abstract class ForwardingSource implements TableSource {
         this.owned = owned;
     }
 
+    /** To which it hands on. */
+    final TableSource owned() {
+        return owned;
+    }
+
+    @Override
+    public Optional<String> mergedCells() {
+        return owned.mergedCells();
+    }
+
     @Override
     public List<String> columns() {
         return owned.columns();

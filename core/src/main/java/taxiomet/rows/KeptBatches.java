@@ -7,14 +7,13 @@ import java.util.stream.IntStream;
 import taxiomet.values.CellColumn;
 
 /** Some rows of a table, kept in memory as though it had no others. */
-abstract class KeptBatches implements TableSource {
-    private final TableSource whole;
+abstract class KeptBatches extends ForwardingSource {
     private final List<RowBatch> batches = new ArrayList<>();
     private long bytes;
 
     /** @param whole the table that the rows are of */
     KeptBatches(TableSource whole) {
-        this.whole = whole;
+        super(whole);
     }
 
     /** Keeps a copy of all rows of a batch, which has all columns of the table. */
@@ -43,10 +42,6 @@ abstract class KeptBatches implements TableSource {
         }
         to.endRow(from.ref(row), from.line(row), length);
         return length;
-    }
-
-    final TableSource keptOf() {
-        return whole;
     }
 
     final List<RowBatch> batches() {
@@ -101,26 +96,6 @@ abstract class KeptBatches implements TableSource {
     }
 
     @Override
-    public final List<String> columns() {
-        return whole.columns();
-    }
-
-    @Override
-    public final String partName(int part) {
-        return whole.partName(part);
-    }
-
-    @Override
-    public final int partCount() {
-        return whole.partCount();
-    }
-
-    @Override
-    public final Undeclared undeclared() {
-        return whole.undeclared();
-    }
-
-    @Override
     public final long bytes() {
         return bytes;
     }
@@ -128,10 +103,5 @@ abstract class KeptBatches implements TableSource {
     @Override
     public final long bytesRead() {
         return bytes;
-    }
-
-    @Override
-    public final long emptyLines() {
-        return whole.emptyLines();
     }
 }

@@ -24,7 +24,7 @@ public final class RowsKept extends KeptBatches {
 
     @Override
     public void fetch(RefCursor refs, int[] columns, RowSink sink) {
-        keptOf().fetch(refs, columns, sink);
+        owned().fetch(refs, columns, sink);
     }
 
     @Override

@@ -46,7 +46,7 @@ public final class SievedRows extends KeptBatches {
 
     @Override
     public TableSource whole() {
-        return keptOf();
+        return owned();
     }
 
     @Override
@@ -66,10 +66,5 @@ public final class SievedRows extends KeptBatches {
                 sink.accept(batch);
             }
         }
-    }
-
-    @Override
-    public void close() {
-        keptOf().close();
     }
 }

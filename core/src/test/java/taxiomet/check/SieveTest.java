@@ -162,8 +162,8 @@ class SieveTest {
         children.with("n", Columns.pattern("[0-9]+"));
         CheckResult result = check(parents, children);
         assertThat(told(result)).contains("orphan at l: [2]", "duplicate at primary_key: [3, 4]");
-        assertThat(remark(result, "c")).isEqualTo("all rows were moved: what is declared of `n` is judged here alone");
-        assertThat(remark(result, "p")).isEqualTo("all rows were moved: the rows of c are held against its keys");
+        assertThat(remark(result, "c")).isEqualTo("all rows were read: what is declared of `n` is judged here alone");
+        assertThat(remark(result, "p")).isEqualTo("all rows were read: the rows of c are held against its keys");
         verify(places.get("p"), never()).sieve(any(), any(), anyInt());
     }
 
@@ -179,7 +179,7 @@ class SieveTest {
         finds("p", 2, Map.of(), new long[0]);
         when(places.get("c").whyNot(ORPHAN)).thenReturn(Optional.of("p lives elsewhere"));
         CheckResult result = check(parents, children);
-        assertThat(remark(result, "c")).isEqualTo("all rows were moved: p lives elsewhere");
+        assertThat(remark(result, "c")).isEqualTo("all rows were read: p lives elsewhere");
         assertThat(told(result)).contains("orphan at l: [2]");
     }
 

@@ -151,6 +151,20 @@ final class InsideConformanceTest {
         }
     }
 
+    @Test
+    void a_charter_of_files_has_nothing_to_look_inside_of() throws Exception {
+        Files.writeString(folder.resolve("lot.csv"), "id\n1\n");
+        Path charter = Files.writeString(
+                folder.resolve("files.yaml"),
+                "charter: 1\ntables: {lot: {rows: lot.csv, columns: {id: integer}, primary_key: id}}\n");
+        Program program = Program.run("check", charter.toString(), "--inside");
+        assertThat(program.status()).isEqualTo(2);
+        assertThat(program.err()).contains("--inside goes with tables on a database server");
+        assertThat(Program.run("check", charter.toString(), "--inside", "--load-order")
+                        .err())
+                .contains("leave one of them out");
+    }
+
     private void requireTelling() {
         System.out.println("looked at inside: " + seen);
         for (String trait : List.of("looked at inside", "read as a whole", "orphan", "duplicate", "null in key")) {

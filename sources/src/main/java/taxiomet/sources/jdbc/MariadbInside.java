@@ -49,13 +49,6 @@ final class MariadbInside extends SqlInside {
     }
 
     @Override
-    Optional<String> whyNotRepeated(Suspicion.Repeated repeated) {
-        return repeated.nullsAreEqual()
-                ? Optional.of("rows with nulls that are taken for equal are looked for here alone")
-                : Optional.empty();
-    }
-
-    @Override
     public Optional<Sieved> sieve(List<Suspicion> suspicions, List<List<Integer>> links, int threads) {
         List<Asked> asked = new ArrayList<>();
         for (Suspicion suspicion : suspicions) {

@@ -33,6 +33,9 @@ import taxiomet.work.Workers;
  */
 final class PostgresInside extends SqlInside {
     private static final int FETCHED = 10_000;
+    /** Has the server end what takes long when nobody waits for it any more, where its system lets it notice. */
+    private static final String END_WITH_US =
+            "DO $$ BEGIN SET LOCAL client_connection_check_interval TO '2s'; EXCEPTION WHEN OTHERS THEN NULL; END $$";
 
     private final CopiedRows rows;
     private final DatabaseSession session;
@@ -60,13 +63,6 @@ final class PostgresInside extends SqlInside {
             case PADDED_TEXT -> "CAST(" + quoted + " AS text) COLLATE \"C\"";
             default -> quoted;
         };
-    }
-
-    @Override
-    Optional<String> whyNotRepeated(Suspicion.Repeated repeated) {
-        return repeated.nullsAreEqual()
-                ? Optional.of("rows with nulls that are taken for equal are looked for here alone")
-                : Optional.empty();
     }
 
     @Override
@@ -128,6 +124,7 @@ final class PostgresInside extends SqlInside {
                     i = next.getAndIncrement()) {
                 try {
                     Connection connection = session.take();
+                    DatabaseSession.run(connection, END_WITH_US);
                     tasks.get(i).run(connection);
                     session.giveBack(connection);
                 } catch (SQLException e) {

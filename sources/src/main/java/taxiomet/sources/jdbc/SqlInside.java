@@ -63,9 +63,6 @@ abstract class SqlInside implements Inside {
     /** A text column such that equal texts are those of the same characters; other columns as they are. */
     abstract String compared(ColumnInside column, String quoted);
 
-    /** Why the server should not be asked which rows share values, as a clause; empty when it can be. */
-    abstract Optional<String> whyNotRepeated(Suspicion.Repeated repeated);
-
     final JdbcSource source() {
         return source;
     }
@@ -93,7 +90,9 @@ abstract class SqlInside implements Inside {
         } else if (suspicion instanceof Suspicion.NotAmong among) {
             return whyNotText(among.column(), ColumnInside.Kind.TEXT, ColumnInside.Kind.PADDED_TEXT);
         } else if (suspicion instanceof Suspicion.Repeated repeated) {
-            return whyNotCompared(repeated.columns()).or(() -> whyNotRepeated(repeated));
+            return repeated.nullsAreEqual()
+                    ? Optional.of("rows with nulls that are taken for equal are looked for here alone")
+                    : whyNotCompared(repeated.columns());
         }
         return whyNotHeld((Suspicion.WithoutParent) suspicion);
     }
