@@ -51,11 +51,6 @@ final class PostgresInside extends SqlInside {
         void run(Connection connection) throws SQLException;
     }
 
-    /** More rows are suspect than are looked up. */
-    private static final class TooMany extends SQLException {
-        private static final long serialVersionUID = 1;
-    }
-
     @Override
     String compared(ColumnInside column, String quoted) {
         return switch (column.kind()) {
@@ -152,7 +147,7 @@ final class PostgresInside extends SqlInside {
                 + " AND " + canBeParent(orphan) + ")";
     }
 
-    private static void find(Connection connection, String query, List<String> values, RowPlaces found)
+    private static void find(Connection connection, String query, List<Object> values, RowPlaces found)
             throws SQLException {
         try (PreparedStatement statement = connection.prepareStatement(query)) {
             Sql.setAll(statement, 1, values);

@@ -43,25 +43,18 @@ abstract class SqlInside implements Inside {
         this.names = SqlNames.of(source.session().server());
     }
 
-    /** A condition with the values that its question marks stand for. */
-    record Sql(String text, List<String> values) {
-        Sql {
-            values = List.copyOf(values);
-        }
-
-        static Sql of(String text) {
-            return new Sql(text, List.of());
-        }
-
-        static void setAll(PreparedStatement statement, int from, List<String> values) throws SQLException {
-            for (int i = 0; i < values.size(); i++) {
-                statement.setString(from + i, values.get(i));
-            }
-        }
+    /** More rows are suspect than are looked up. */
+    static final class TooMany extends SQLException {
+        static final long serialVersionUID = 1;
     }
 
     /** A text column such that equal texts are those of the same characters; other columns as they are. */
     abstract String compared(ColumnInside column, String quoted);
+
+    /** How a query begins whose groups are almost as many as its rows. */
+    String selectGroups() {
+        return "SELECT ";
+    }
 
     final JdbcSource source() {
         return source;
@@ -168,6 +161,15 @@ abstract class SqlInside implements Inside {
         return compared(inside(of, column).orElseThrow(), alias + names.quoted(column.name()));
     }
 
+    /** Whether a column holds numbers. */
+    final boolean isNumber(int place) {
+        return inside(source, column(place)).orElseThrow().kind() == ColumnInside.Kind.NUMBER;
+    }
+
+    final boolean isText(int place) {
+        return isPadded(place) || inside(source, column(place)).orElseThrow().kind() == ColumnInside.Kind.TEXT;
+    }
+
     /** Whether trailing blanks of a column's texts do not count. */
     final boolean isPadded(int place) {
         return inside(source, column(place)).orElseThrow().kind() == ColumnInside.Kind.PADDED_TEXT;
@@ -191,7 +193,8 @@ abstract class SqlInside implements Inside {
                     + length.range().least() + " AND " + length.range().most()));
         } else if (suspicion instanceof Suspicion.NotAmong among) {
             String marks = among.values().stream().map(value -> "?").collect(Collectors.joining(", "));
-            return Optional.of(new Sql(compared(among.column(), "own.") + " NOT IN (" + marks + ")", among.values()));
+            return Optional.of(
+                    new Sql(compared(among.column(), "own.") + " NOT IN (" + marks + ")", List.copyOf(among.values())));
         } else if (suspicion instanceof Suspicion.PartlyNull partly) {
             return Optional.of(Sql.of(someNull(partly.columns())));
         }
@@ -234,8 +237,8 @@ abstract class SqlInside implements Inside {
     final String severalTimes(List<Integer> key) {
         String places =
                 IntStream.rangeClosed(1, key.size()).mapToObj(Integer::toString).collect(Collectors.joining(", "));
-        return "SELECT " + values(key) + " FROM " + source.from() + " own WHERE " + noNull(key) + " GROUP BY " + places
-                + " HAVING count(*) > 1";
+        return selectGroups() + values(key) + " FROM " + source.from() + " own WHERE " + noNull(key) + " GROUP BY "
+                + places + " HAVING count(*) > 1";
     }
 
     /** The columns of a parent, compared, over the alias {@code parent}. */
@@ -270,7 +273,7 @@ abstract class SqlInside implements Inside {
         return conditions.stream().map(Sql::text).collect(Collectors.joining(" OR "));
     }
 
-    static List<String> valuesOf(List<Sql> conditions) {
+    static List<Object> valuesOf(List<Sql> conditions) {
         return conditions.stream().flatMap(sql -> sql.values().stream()).toList();
     }
 
