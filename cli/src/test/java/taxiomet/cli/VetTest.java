@@ -359,4 +359,31 @@ class VetTest {
                         .replaceAll("\\s+", " "))
                 .isEqualTo(before.replaceAll("\\s+", " "));
     }
+
+    @Test
+    void a_charter_is_written_in_the_words_of_the_w3c_and_checked_by_them(@TempDir Path folder) throws IOException {
+        Files.writeString(folder.resolve("hive.csv"), "id,apiary\n1,7\n1,8\nx,7\n");
+        Files.writeString(folder.resolve("apiary.csv"), "id\n7\n");
+        Path charter = Files.writeString(folder.resolve("charter.yaml"), """
+                charter: 1
+                tables:
+                  apiary: {rows: apiary.csv, columns: {id: integer}, primary_key: id}
+                  hive:
+                    rows: hive.csv
+                    columns: {id: integer, apiary: integer}
+                    primary_key: id
+                    foreign_keys: {hive_apiary: {columns: apiary, references: apiary, on_delete: cascade}}
+                """);
+        Path metadata = folder.resolve("bees-metadata.json");
+        Program written = Program.run("vet", charter.toString(), "--write-charter", metadata.toString());
+        assertThat(written.err()).contains("what becomes of children (hive.hive_apiary)");
+        Program check = Program.run("check", metadata.toString(), "--json");
+        assertThat(check.json().get("findings"))
+                .extracting(finding -> finding.get("finding").asText() + finding.get("rows"))
+                .containsExactlyInAnyOrder("type mismatch1", "duplicate2", "orphan1");
+        assertThat(Program.run("vet", charter.toString(), "--write-charter", "x.json")
+                        .err())
+                .contains("ends in .yaml")
+                .contains("-metadata.json");
+    }
 }

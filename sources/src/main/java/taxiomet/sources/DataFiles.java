@@ -1,7 +1,9 @@
 package taxiomet.sources;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -41,6 +43,9 @@ public final class DataFiles {
     /** A name with a number or a date at its end, as parts of one table have. */
     private static final Pattern PART = Pattern.compile("(.*?[^0-9_.-])[_.-]?[0-9][0-9_.-]*");
 
+    /** In so many bytes metadata has said what it is. */
+    private static final int MOST_OF_CONTEXT = 1 << 14;
+
     private DataFiles() {}
 
     /**
@@ -75,6 +80,11 @@ public final class DataFiles {
                     continue;
                 }
                 if (JsonItems.isNamedSo(nameOf(file))) {
+                    if (!places.contains(file) && describesOthers(file)) {
+                        passedOver.add(
+                                file + ": it describes other files (CSVW); `taxiomet vet " + file + "` reads it");
+                        continue;
+                    }
                     addLists(file, true, tables);
                     continue;
                 }
@@ -183,6 +193,17 @@ public final class DataFiles {
             String called = sheets.size() == 1 ? nameOf(file).replaceAll("\\.[^.]*$", "") : name;
             tables.add(new FoundTable(freeName(called, tables), rows, columns, List.of()));
         });
+    }
+
+    /** Whether a document is metadata of delimited text, in the vocabulary of the W3C, and no data. */
+    private static boolean describesOthers(Path file) {
+        try (InputStream in = Files.newInputStream(file)) {
+            return new String(in.readNBytes(MOST_OF_CONTEXT), StandardCharsets.UTF_8)
+                    .contains("\"http://www.w3.org/ns/csvw\"");
+        } catch (IOException e) {
+            // Whoever reads it says so.
+            return false;
+        }
     }
 
     /** The lists in a document, or inside the lines of a file, that have elements with values. */

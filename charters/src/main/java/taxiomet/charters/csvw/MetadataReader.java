@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -106,6 +107,7 @@ public final class MetadataReader {
         if (!errors.isEmpty()) {
             throw new CharterException(errors);
         }
+        remarks.sort(Comparator.comparingInt(Problem::line).thenComparingInt(Problem::column));
         return CharterReader.read(file, charter, folder, remarks);
     }
 

@@ -136,6 +136,17 @@ class GuessesTest {
     }
 
     @Test
+    void metadata_of_the_files_beside_it_is_no_table() throws IOException {
+        Files.writeString(folder.resolve("hive.csv"), "id,apiary\n3,4\n");
+        Path metadata = Files.writeString(
+                folder.resolve("hive.csv-metadata.json"),
+                "{\"@context\": [\"http://www.w3.org/ns/csvw\"], \"tables\": [{\"url\": \"hive.csv\"}]}");
+        DataFiles.Found found = DataFiles.find(List.of(folder), Optional.empty(), Optional.empty());
+        assertThat(found.tables().stream().map(FoundTable::name)).containsExactly("hive");
+        assertThat(found.passedOver()).anyMatch(words -> words.contains("taxiomet vet " + metadata));
+    }
+
+    @Test
     void an_empty_folder_has_no_table() {
         assertThatThrownBy(this::find)
                 .isInstanceOf(SourceException.class)
