@@ -323,23 +323,38 @@ final class ProofConformanceTest {
         }
     }
 
+    @Test
+    void a_proof_on_sqlite_that_is_killed_leaves_nothing() throws Exception {
+        Path file = folder.resolve("killed.db");
+        String address = "jdbc:sqlite:" + file;
+        try (SqliteServer server = new SqliteServer(address)) {
+            server.execute(
+                    "CREATE TABLE keeper (id integer PRIMARY KEY, name varchar(20))",
+                    "CREATE TABLE hive (id integer PRIMARY KEY, keeper integer, since date)",
+                    "INSERT INTO keeper VALUES (1, 'Ada')",
+                    "CREATE TRIGGER wait AFTER DELETE ON keeper BEGIN SELECT count(*) FROM (WITH RECURSIVE n (i) AS (SELECT 1 UNION ALL"
+                            + " SELECT i + 1 FROM n WHERE i < 1000000000000) SELECT i FROM n); END");
+        }
+        Process process = proving(address, "sqlite");
+        Path said = folder.resolve("killed.txt");
+        for (int i = 0; i < 300 && !Files.readString(said).contains("proving in") && process.isAlive(); i++) {
+            Thread.sleep(100);
+        }
+        assertThat(Files.readString(said)).contains("proving in");
+        // It is in the trigger soon, and never gets out of it.
+        Thread.sleep(1_500);
+        assertThat(process.isAlive()).isTrue();
+        process.destroyForcibly();
+        assertThat(process.waitFor(30, TimeUnit.SECONDS)).isTrue();
+        try (SqliteServer server = new SqliteServer(address)) {
+            assertThat(texts(server, "SELECT name FROM keeper")).containsExactly("Ada");
+            server.execute("DROP TABLE keeper");
+        }
+    }
+
     /** Kills a proof while a trigger of the server waits. */
     private void requireNothingLeft(RealServer server, String address, String waiting) throws Exception {
-        Process process = new ProcessBuilder(
-                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                        "-cp",
-                        System.getProperty("java.class.path"),
-                        "taxiomet.cli.Main",
-                        "rehearse",
-                        keepers("{url: \"" + address + "\", prove: yes}").toString(),
-                        "-e",
-                        "DELETE FROM keeper",
-                        "--server",
-                        server.name(),
-                        "--prove")
-                .redirectErrorStream(true)
-                .redirectOutput(folder.resolve("killed.txt").toFile())
-                .start();
+        Process process = proving(address, server.name());
         for (int i = 0; i < 300 && texts(server, waiting).isEmpty() && process.isAlive(); i++) {
             Thread.sleep(100);
         }
@@ -349,5 +364,24 @@ final class ProofConformanceTest {
         process.destroyForcibly();
         assertThat(process.waitFor(30, TimeUnit.SECONDS)).isTrue();
         assertThat(texts(server, "SELECT name FROM keeper")).containsExactly("Ada");
+    }
+
+    /** A proof of a delete in a process of its own. */
+    private Process proving(String address, String server) throws IOException {
+        return new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        "taxiomet.cli.Main",
+                        "rehearse",
+                        keepers("{url: \"" + address + "\", prove: yes}").toString(),
+                        "-e",
+                        "DELETE FROM keeper",
+                        "--server",
+                        server,
+                        "--prove")
+                .redirectErrorStream(true)
+                .redirectOutput(folder.resolve("killed.txt").toFile())
+                .start();
     }
 }
