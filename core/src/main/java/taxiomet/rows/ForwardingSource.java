@@ -4,15 +4,16 @@ import java.util.List;
 import java.util.Optional;
 
 /** A source that hands on to another whatever it does not do itself. */
-abstract class ForwardingSource implements TableSource {
+public abstract class ForwardingSource implements TableSource {
     private final TableSource owned;
 
-    ForwardingSource(TableSource owned) {
+    /** @param owned to which it hands on */
+    protected ForwardingSource(TableSource owned) {
         this.owned = owned;
     }
 
     /** To which it hands on. */
-    final TableSource owned() {
+    protected final TableSource owned() {
         return owned;
     }
 

@@ -19,12 +19,14 @@ import taxiomet.keys.KeyTable;
 import taxiomet.keys.TypedBatch;
 import taxiomet.rows.Sieved;
 import taxiomet.rows.Suspicion;
+import taxiomet.rows.Suspicion.WithoutParent;
 import taxiomet.spill.Partitions;
 import taxiomet.spill.SpillFolder;
 
 /** Orphans and half-null rows of one link, under its match type (ISO/IEC 9075-2, 4.18.3.2). */
 public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
     private final LinkEnds ends;
+    private final WithoutParent withoutParent;
     private final KeyEncoder encoder;
     private final Match match;
     private final KeyIndex parents;
@@ -62,6 +64,7 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
             FaultLog halfNull,
             int counted) {
         this.ends = ends;
+        this.withoutParent = ends.withoutParent();
         this.encoder = ends.ofChild();
         this.match = ends.link().match();
         this.parents = parents;
@@ -88,8 +91,8 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
         }
         return Optional.of(
                 match == Match.FULL && ends.link().columns().size() > 1
-                        ? List.of(ends.withoutParent(), new Suspicion.PartlyNull(ends.places()))
-                        : List.of(ends.withoutParent()));
+                        ? List.of(withoutParent, new Suspicion.PartlyNull(ends.places()))
+                        : List.of(withoutParent));
     }
 
     @Override
@@ -200,7 +203,7 @@ public final class LinkCheck implements RowCheck, KeyIndex.Probe, Conclusion {
         private boolean isMissing(int row) {
             return found == null
                     ? !parents.contains(keys.highs()[row], keys.lows()[row])
-                    : found.isMet(ends.withoutParent(), batch.ref(row));
+                    : found.isMet(withoutParent, batch.ref(row));
         }
 
         @Override

@@ -6,11 +6,14 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import taxiomet.rehearse.reach.CellCodec;
 import taxiomet.rehearse.reach.ReachedRow;
 import taxiomet.rehearse.reach.ReachedTable;
+import taxiomet.rows.ColumnFacts;
+import taxiomet.rows.ForwardingSource;
 import taxiomet.rows.RefCursor;
 import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
@@ -20,12 +23,10 @@ import taxiomet.rows.RowRef;
 import taxiomet.rows.RowSink;
 import taxiomet.rows.Scan;
 import taxiomet.rows.TableSource;
-import taxiomet.rows.Undeclared;
 import taxiomet.values.CellColumn;
 
 /** The rows of a table as they would be: those that were read, without the deleted and with new values, then the new ones. */
-public final class OverlaySource implements TableSource {
-    private final TableSource read;
+public final class OverlaySource extends ForwardingSource {
     private final ReachedTable table;
     /** Ascending. */
     private final ReachedRow[] changed;
@@ -34,7 +35,7 @@ public final class OverlaySource implements TableSource {
 
     /** @param read the rows as they were read, some or all */
     public OverlaySource(TableSource read, ReachedTable table) {
-        this.read = read;
+        super(read);
         this.table = table;
         this.changed = table.changedRows();
         this.made = table.madeRows();
@@ -68,33 +69,24 @@ public final class OverlaySource implements TableSource {
     }
 
     @Override
-    public List<String> columns() {
-        return read.columns();
+    public Optional<ColumnFacts> facts(int column) {
+        // What held for the rows as they were read need not hold for new values.
+        return Optional.empty();
     }
 
     @Override
     public String partName(int part) {
-        return part < read.partCount() ? read.partName(part) : "";
+        return part < owned().partCount() ? owned().partName(part) : "";
     }
 
     @Override
     public int partCount() {
-        return read.partCount() + 1;
-    }
-
-    @Override
-    public Undeclared undeclared() {
-        return read.undeclared();
-    }
-
-    @Override
-    public long bytes() {
-        return read.bytes();
+        return owned().partCount() + 1;
     }
 
     @Override
     public Scan scan(int[] columns, RefRanges ranges) {
-        Scan scan = read.scan(columns, ranges);
+        Scan scan = owned().scan(columns, ranges);
         return new Scan() {
             @Override
             public BatchReader reader() {
@@ -152,7 +144,7 @@ public final class OverlaySource implements TableSource {
         for (int i = 0; i < columns.length; i++) {
             bytes += add(batch.column(i), row, columns[i]);
         }
-        batch.endRow(refOf(row, read.partCount()), 0, bytes);
+        batch.endRow(refOf(row, owned().partCount()), 0, bytes);
     }
 
     private long add(CellColumn to, ReachedRow row, int column) {
@@ -221,37 +213,27 @@ public final class OverlaySource implements TableSource {
     @Override
     public void fetch(RefCursor refs, int[] columns, RowSink sink) {
         Set<Long> ofNew = new HashSet<>();
-        read.fetch(
-                () -> {
-                    for (long ref = refs.next(); ref != RefCursor.END; ref = refs.next()) {
-                        if (RowRef.part(ref) < read.partCount()) {
-                            return ref;
-                        }
-                        ofNew.add(ref);
-                    }
-                    return RefCursor.END;
-                },
-                columns,
-                batch -> sink.accept(patched(batch, columns)));
+        owned().fetch(
+                        () -> {
+                            for (long ref = refs.next(); ref != RefCursor.END; ref = refs.next()) {
+                                if (RowRef.part(ref) < owned().partCount()) {
+                                    return ref;
+                                }
+                                ofNew.add(ref);
+                            }
+                            return RefCursor.END;
+                        },
+                        columns,
+                        batch -> sink.accept(patched(batch, columns)));
         if (!ofNew.isEmpty()) {
             RowBatch batch = new RowBatch(columns.length);
             for (ReachedRow row : made) {
-                if (ofNew.contains(refOf(row, read.partCount()))) {
+                if (ofNew.contains(refOf(row, owned().partCount()))) {
                     add(batch, row, columns);
                 }
             }
             sink.accept(batch);
         }
-    }
-
-    @Override
-    public long bytesRead() {
-        return read.bytesRead();
-    }
-
-    @Override
-    public long emptyLines() {
-        return read.emptyLines();
     }
 
     @Override

@@ -5,6 +5,7 @@ import java.util.List;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import taxiomet.charter.place.SheetRows.Area;
 
 /** The cells of one row after the other, as the elements of a table say. */
 final class OdsRow {
@@ -18,7 +19,7 @@ final class OdsRow {
     private final XMLStreamReader xml;
     private final List<OdsCell> cells = new ArrayList<>();
     /** As though the row were the first. */
-    private final List<Merged> merged = new ArrayList<>();
+    private final List<Area> merged = new ArrayList<>();
 
     private int inside;
 
@@ -38,7 +39,7 @@ final class OdsRow {
     }
 
     /** The merged cells that begin in the row, as though it were the first of the sheet. */
-    List<Merged> merged() {
+    List<Area> merged() {
         return merged;
     }
 
@@ -87,7 +88,7 @@ final class OdsRow {
                 long columnsSpanned = repeats("number-columns-spanned");
                 if (rowsSpanned > 1 || columnsSpanned > 1) {
                     int last = (int) Math.min(column + columnsSpanned, MOST_COLUMNS) - 1;
-                    merged.add(new Merged(1, column, rowsSpanned, last));
+                    merged.add(new Area(1, rowsSpanned, column, last));
                 }
                 OdsCell cell = readCell();
                 column += repeats;

@@ -11,6 +11,7 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import taxiomet.charter.place.SheetRows.Area;
 import taxiomet.values.ValueCells;
 
 /** A workbook in the format of OpenDocument (.ods; ISO/IEC 26300, its part on tables). No document type is read, and no entity. */
@@ -120,7 +121,7 @@ final class OdsWorkbook implements Workbook {
     private static final class OdsRows implements Rows {
         private final InputStream in;
         private final OdsRow row;
-        private final List<Merged> merged = new ArrayList<>();
+        private final List<Area> merged = new ArrayList<>();
         private long repeats;
         private long number;
 
@@ -139,10 +140,10 @@ final class OdsWorkbook implements Workbook {
                     if (repeats == 0) {
                         return false;
                     }
-                    for (Merged each : row.merged()) {
-                        if (merged.size() < Merged.MOST) {
-                            merged.add(new Merged(
-                                    number + 1, each.firstColumn(), number + each.lastRow(), each.lastColumn()));
+                    for (Area each : row.merged()) {
+                        if (merged.size() < MergedCells.MOST) {
+                            merged.add(new Area(
+                                    number + 1, number + each.lastRow(), each.firstColumn(), each.lastColumn()));
                         }
                     }
                 }
@@ -163,7 +164,7 @@ final class OdsWorkbook implements Workbook {
         }
 
         @Override
-        public List<Merged> merged() {
+        public List<Area> merged() {
             return List.copyOf(merged);
         }
 

@@ -30,6 +30,8 @@ public final class SheetSource extends CursorSource {
     private final Map<String, Integer> there;
     private final String sheetName;
     private Optional<String> mergedCells = Optional.empty();
+    /** Its merged cells are known then. */
+    private boolean isReadOnce;
 
     private SheetSource(SheetRows rows, List<String> columns) throws IOException {
         this.rows = rows;
@@ -251,8 +253,11 @@ public final class SheetSource extends CursorSource {
                     header = all.number();
                 }
             }
-            mergedCells =
-                    Merged.remark(all.merged(), new Area(header + 1, area.lastRow(), area.firstColumn(), lastColumn()));
+            if (!isReadOnce) {
+                isReadOnce = true;
+                mergedCells = MergedCells.remark(
+                        all.merged(), new Area(header + 1, area.lastRow(), area.firstColumn(), lastColumn()));
+            }
             return false;
         }
 

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import taxiomet.charter.place.SheetRows.Area;
 import taxiomet.values.ValueCells;
 
 /** An open workbook. What is wrong with its file may come as an {@link IOException} or a runtime exception of whoever reads it. */
@@ -43,7 +44,7 @@ interface Workbook extends AutoCloseable {
         long add(int column, ValueCells into);
 
         /** The merged cells of the sheet; all of them when the last row has been read. */
-        List<Merged> merged() throws IOException;
+        List<Area> merged() throws IOException;
 
         @Override
         void close();

@@ -13,6 +13,8 @@ import java.util.zip.ZipFile;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import taxiomet.charter.place.SheetRows;
+import taxiomet.charter.place.SheetRows.Area;
 
 /**
  * The merged cells of a sheet in a workbook of ECMA-376, which stand behind all of its rows: they are sought in the text of the sheet, since going
@@ -30,7 +32,7 @@ final class XlsxMerges {
     private XlsxMerges() {}
 
     /** Those of a sheet, by its name. */
-    static List<Merged> of(ZipFile zip, String sheet) throws IOException {
+    static List<Area> of(ZipFile zip, String sheet) throws IOException {
         Optional<String> id = attribute(zip, "xl/workbook.xml", "sheet", "name", sheet, "id");
         Optional<String> target = id.isEmpty()
                 ? Optional.empty()
@@ -80,19 +82,19 @@ final class XlsxMerges {
         return found;
     }
 
-    static List<Merged> mergedIn(InputStream in) throws IOException {
-        List<Merged> all = new ArrayList<>();
+    static List<Area> mergedIn(InputStream in) throws IOException {
+        List<Area> all = new ArrayList<>();
         String before = "";
         byte[] piece = new byte[PIECE];
         for (int read = in.readNBytes(piece, 0, PIECE);
-                read > 0 && all.size() < Merged.MOST;
+                read > 0 && all.size() < MergedCells.MOST;
                 read = in.readNBytes(piece, 0, PIECE)) {
             String text = before + new String(piece, 0, read, StandardCharsets.ISO_8859_1);
             int seen = 0;
             if (text.contains("mergeCell")) {
                 Matcher matcher = MERGED.matcher(text);
-                while (matcher.find() && all.size() < Merged.MOST) {
-                    Merged.of(matcher.group(1)).ifPresent(all::add);
+                while (matcher.find() && all.size() < MergedCells.MOST) {
+                    SheetRows.area(matcher.group(1)).ifPresent(all::add);
                     seen = matcher.end();
                 }
             }

@@ -14,6 +14,7 @@ import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.dhatim.fastexcel.reader.ReadingOptions;
 import org.dhatim.fastexcel.reader.Row;
 import org.dhatim.fastexcel.reader.Sheet;
+import taxiomet.charter.place.SheetRows.Area;
 import taxiomet.rows.SourceException;
 import taxiomet.values.ValueCells;
 
@@ -103,7 +104,7 @@ final class XlsxWorkbook implements Workbook {
         }
 
         @Override
-        public List<Merged> merged() throws IOException {
+        public List<Area> merged() throws IOException {
             try (ZipFile zip = new ZipFile(file.toFile())) {
                 return XlsxMerges.of(zip, sheet);
             }

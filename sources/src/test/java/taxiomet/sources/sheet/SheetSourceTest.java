@@ -172,6 +172,6 @@ class SheetSourceTest {
                 + "<mergeCell  extra=\"1\" ref=\"AA10:AB10\"/>";
         assertThat(XlsxMerges.mergedIn(
                         new java.io.ByteArrayInputStream(text.getBytes(java.nio.charset.StandardCharsets.UTF_8))))
-                .containsExactly(new Merged(4, 2, 5, 3), new Merged(10, 26, 10, 27));
+                .containsExactly(new SheetRows.Area(4, 5, 2, 3), new SheetRows.Area(10, 10, 26, 27));
     }
 }
