@@ -318,4 +318,15 @@ class DatabaseTest {
         assertThat(away.err()).contains("jdbc:postgresql://localhost:1/port", "cannot be reached");
         assertThat(away.err() + away.out()).doesNotContain(secret);
     }
+
+    @Test
+    void a_connection_that_is_not_given_is_said_in_the_server_s_words() throws Exception {
+        sql(
+                "CREATE ROLE narrow LOGIN CONNECTION LIMIT 1",
+                "GRANT USAGE ON SCHEMA port TO narrow",
+                "GRANT SELECT ON ALL TABLES IN SCHEMA port TO narrow");
+        Program check = as("narrow", "check", charter("{table: port.call}", "").toString(), "--inside");
+        assertThat(check.status()).isEqualTo(3);
+        assertThat(check.err()).contains("too many connections").doesNotContain("Exception");
+    }
 }

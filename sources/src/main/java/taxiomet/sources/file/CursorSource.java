@@ -79,7 +79,8 @@ public abstract class CursorSource implements TableSource {
         // Most cannot change while they are open.
     }
 
-    private SourceException said(Exception e) {
+    /** What is said of anything that went wrong: a fault of the program is none of the rows, and thrown as it is. */
+    protected final SourceException said(Exception e) {
         if (e instanceof SourceException known) {
             return known;
         } else if (e instanceof RuntimeException unexpected && !(e instanceof IllegalArgumentException)) {

@@ -165,9 +165,8 @@ public final class JdbcSource extends CursorSource {
         }
         String name = SqlNames.of(session.server()).quoted(columns.get(column));
         String numbers = sought.stream().map(String::valueOf).collect(Collectors.joining(", "));
-        Set<Long> found = new HashSet<>();
-        try {
-            Connection connection = session.take();
+        return Optional.of(asked(connection -> {
+            Set<Long> found = new HashSet<>();
             try (Statement statement = connection.createStatement();
                     ResultSet result = statement.executeQuery(
                             "SELECT " + name + " FROM " + from + " WHERE " + name + " IN (" + numbers + ")")) {
@@ -175,11 +174,44 @@ public final class JdbcSource extends CursorSource {
                     found.add(result.getLong(1));
                 }
             }
-            session.giveBack(connection);
-        } catch (SQLException e) {
-            throw refused(e);
+            return found;
+        }));
+    }
+
+    /** What a question about the relation asks of a connection. */
+    @FunctionalInterface
+    interface Question<T> {
+        T ask(Connection connection) throws Exception;
+    }
+
+    /**
+     * Asks on a connection of its own, which goes when it fails.
+     *
+     * @throws SourceException when the server cannot be asked
+     */
+    <T> T asked(Question<T> question) {
+        try {
+            Connection connection = session.take();
+            boolean isInOrder = false;
+            try {
+                T answer = question.ask(connection);
+                isInOrder = true;
+                return answer;
+            } finally {
+                if (isInOrder) {
+                    session.giveBack(connection);
+                } else {
+                    session.drop(connection);
+                }
+            }
+        } catch (Exception e) {
+            throw said(e);
         }
-        return Optional.of(found);
+    }
+
+    /** What is said when a question about it fails. */
+    SourceException failed(Exception e) {
+        return said(e);
     }
 
     DatabaseSession session() {

@@ -66,14 +66,11 @@ final class MariadbInside extends SqlInside {
             if (keys.size() > MOST_ROWS) {
                 return Optional.empty();
             }
-            SievedRows kept = keys.isEmpty()
-                    ? new SievedRows(source(), new long[0])
-                    : keep(rows.open(source().columns(), keys), rows.numbers(connection, keys));
-            return Optional.of(new Sieved(kept, counts.rows(), met, counts.nulls()));
+            return Optional.of(new Sieved(kept(connection, keys), counts.rows(), met, counts.nulls()));
         } catch (TooMany e) {
             return Optional.empty();
         } catch (Exception e) {
-            throw source().refused(e);
+            throw source().failed(e);
         }
     }
 
@@ -124,10 +121,9 @@ final class MariadbInside extends SqlInside {
         if (found == 0) {
             return Optional.empty();
         }
-        String marks = "(" + "?, ".repeat(columns.size() - 1) + "?)";
         return Optional.of(new Sql(
-                "(" + noNull(columns) + " AND (" + ownColumns(columns) + ") IN (" + (marks + ", ").repeat(found - 1)
-                        + marks + "))",
+                "(" + noNull(columns) + " AND (" + ownColumns(columns) + ") IN " + Sql.marks(columns.size(), found)
+                        + ")",
                 values));
     }
 
@@ -177,8 +173,8 @@ final class MariadbInside extends SqlInside {
             List<List<Object>> values = values(sought);
             if (!values.isEmpty()) {
                 String columns = sought.columns().stream().map(this::plain).collect(Collectors.joining(", "));
-                String marks = "(" + "?, ".repeat(sought.columns().size() - 1) + "?)";
-                conditions.add("(" + columns + ") IN (" + (marks + ", ").repeat(values.size() - 1) + marks + ")");
+                conditions.add(
+                        "(" + columns + ") IN " + Sql.marks(sought.columns().size(), values.size()));
                 values.forEach(all::addAll);
             }
         }
@@ -190,9 +186,7 @@ final class MariadbInside extends SqlInside {
             List<Object[]> keys = new ArrayList<>();
             try (PreparedStatement statement = connection.prepareStatement("SELECT " + key() + " FROM "
                     + source().from() + " own WHERE " + String.join(" OR ", conditions) + " ORDER BY " + key())) {
-                for (int i = 0; i < all.size(); i++) {
-                    statement.setObject(i + 1, all.get(i));
-                }
+                Sql.setAll(statement, 1, all);
                 try (ResultSet result = statement.executeQuery()) {
                     while (result.next() && keys.size() <= MOST_ROWS) {
                         keys.add(keyOf(result));
@@ -202,13 +196,17 @@ final class MariadbInside extends SqlInside {
             if (keys.size() > MOST_ROWS) {
                 return Optional.empty();
             }
-            return Optional.of(
-                    keys.isEmpty()
-                            ? new SievedRows(source(), new long[0])
-                            : keep(rows.open(source().columns(), keys), rows.numbers(connection, keys)));
+            return Optional.of(kept(connection, keys));
         } catch (Exception e) {
-            throw source().refused(e);
+            throw source().failed(e);
         }
+    }
+
+    /** The rows of some keys. */
+    private SievedRows kept(Connection connection, List<Object[]> keys) throws Exception {
+        return keys.isEmpty()
+                ? new SievedRows(source(), new long[0])
+                : keep(rows.open(source().columns(), keys), rows.numbers(connection, keys));
     }
 
     /** The server's own key, in its order. */

@@ -203,8 +203,7 @@ final class PagedRows implements RelationRows {
                     wanted.subList(pages * KEYS_IN_PAGE, Math.min(wanted.size(), (pages + 1) * KEYS_IN_PAGE));
             page.forEach(each -> values.addAll(Arrays.asList(each)));
             pages++;
-            String marks = "(" + "?, ".repeat(key.size() - 1) + "?)";
-            return "(" + names.quoted(key) + ") IN (" + (marks + ", ").repeat(page.size() - 1) + marks + ")";
+            return "(" + names.quoted(key) + ") IN " + Sql.marks(key.size(), page.size());
         }
 
         private boolean isLastPage() {

@@ -106,7 +106,7 @@ final class PostgresInside extends SqlInside {
         } catch (TooMany e) {
             return Optional.empty();
         } catch (Exception e) {
-            throw source().refused(e);
+            throw source().failed(e);
         }
     }
 
@@ -196,15 +196,9 @@ final class PostgresInside extends SqlInside {
         if (values.get(0).isEmpty()) {
             return;
         }
+        List<String> types = key.stream().map(this::typeOf).toList();
         List<String> each = key.stream().map(column -> compared(column, "own.")).toList();
-        try (PreparedStatement statement = connection.prepareStatement(rowsWith(key, each, ownColumns(key)))) {
-            for (int i = 0; i < key.size(); i++) {
-                Array array = connection.createArrayOf(
-                        typeOf(key.get(i)), values.get(i).toArray());
-                setArray(statement, i, key.size(), array);
-            }
-            read(statement, found);
-        }
+        read(connection, each, types, values.stream().map(List::toArray).toList(), found);
     }
 
     /** Whether an index of the server keeps values apart already, whatever was declared since. */
@@ -243,7 +237,7 @@ final class PostgresInside extends SqlInside {
         } catch (TooMany e) {
             return Optional.empty();
         } catch (Exception e) {
-            throw source().refused(e);
+            throw source().failed(e);
         }
     }
 
@@ -252,16 +246,11 @@ final class PostgresInside extends SqlInside {
         if (values.isEmpty()) {
             return;
         }
-        String plain = columns.stream().map(this::plain).collect(Collectors.joining(", "));
-        try (PreparedStatement statement = connection.prepareStatement(
-                rowsWith(columns, columns.stream().map(this::plain).toList(), plain))) {
-            for (int i = 0; i < columns.size(); i++) {
-                int place = i;
-                Object[] own = values.stream().map(each -> each.get(place)).toArray();
-                setArray(statement, i, columns.size(), connection.createArrayOf(typeSought(columns.get(i)), own));
-            }
-            read(statement, found);
-        }
+        List<String> types = columns.stream().map(this::typeSought).toList();
+        List<Object[]> arrays = IntStream.range(0, columns.size())
+                .mapToObj(place -> values.stream().map(each -> each.get(place)).toArray())
+                .toList();
+        read(connection, columns.stream().map(this::plain).toList(), types, arrays, found);
     }
 
     /** The type whose values an index of the column can be asked for. */
@@ -270,47 +259,57 @@ final class PostgresInside extends SqlInside {
         return type.startsWith("int") ? "int8" : isPadded(column) ? "bpchar" : type;
     }
 
-    /** A query for the places of rows that have one of some values; the arrays of these are set twice where there are several columns. */
-    private String rowsWith(List<Integer> columns, List<String> each, String together) {
+    /**
+     * Reads the places of the rows that have one of some values.
+     *
+     * @param columns as they are compared
+     * @param types of their values
+     * @param values for each column, all of one length
+     */
+    private void read(
+            Connection connection, List<String> columns, List<String> types, List<Object[]> values, RowPlaces found)
+            throws SQLException {
+        int width = columns.size();
         StringBuilder query = new StringBuilder("SELECT own.ctid FROM " + source().from() + " own WHERE ");
-        query.append(each.stream().map(column -> column + " = ANY (?)").collect(Collectors.joining(" AND ")));
-        if (columns.size() > 1) {
-            String arrays = columns.stream().map(column -> "?").collect(Collectors.joining(", "));
-            query.append(" AND (" + together + ") IN (SELECT * FROM unnest(" + arrays + "))");
+        query.append(columns.stream().map(column -> column + " = ANY (?)").collect(Collectors.joining(" AND ")));
+        if (width > 1) {
+            query.append(" AND (" + String.join(", ", columns) + ") IN (SELECT * FROM unnest" + Sql.marks(width) + ")");
         }
-        return query.toString();
-    }
-
-    private static void setArray(PreparedStatement statement, int place, int columns, Array array) throws SQLException {
-        statement.setArray(place + 1, array);
-        if (columns > 1) {
-            statement.setArray(columns + place + 1, array);
+        try (PreparedStatement statement = connection.prepareStatement(query.toString())) {
+            for (int i = 0; i < width; i++) {
+                Array array = connection.createArrayOf(types.get(i), values.get(i));
+                statement.setArray(i + 1, array);
+                if (width > 1) {
+                    statement.setArray(width + i + 1, array);
+                }
+            }
+            read(statement, found);
         }
     }
 
     /** How many rows stand before each of some, and one more. */
-    private long[] numbers(RowPlaces places) throws SQLException {
+    private long[] numbers(RowPlaces places) {
         long[] numbers = new long[places.size()];
         if (numbers.length == 0) {
             return numbers;
         }
-        Connection connection = session.take();
-        try (PreparedStatement statement = connection.prepareStatement(
-                "SELECT (SELECT count(*) FROM " + source().from() + " own WHERE own.ctid >= part.first"
-                        + " AND own.ctid < part.behind) FROM unnest(CAST(? AS tid[]), CAST(? AS tid[])) WITH ORDINALITY AS"
-                        + " part (first, behind, place) ORDER BY part.place")) {
-            statement.setString(1, places.written(true));
-            statement.setString(2, places.written(false));
-            try (ResultSet result = statement.executeQuery()) {
-                long before = 0;
-                for (int i = 0; result.next(); i++) {
-                    before += result.getLong(1);
-                    numbers[i] = before + 1;
+        return source().asked(connection -> {
+            try (PreparedStatement statement = connection.prepareStatement(
+                    "SELECT (SELECT count(*) FROM " + source().from() + " own WHERE own.ctid >= part.first"
+                            + " AND own.ctid < part.behind) FROM unnest(CAST(? AS tid[]), CAST(? AS tid[])) WITH ORDINALITY AS"
+                            + " part (first, behind, place) ORDER BY part.place")) {
+                statement.setString(1, places.written(true));
+                statement.setString(2, places.written(false));
+                try (ResultSet result = statement.executeQuery()) {
+                    long before = 0;
+                    for (int i = 0; result.next(); i++) {
+                        before += result.getLong(1);
+                        numbers[i] = before + 1;
+                    }
                 }
             }
-        }
-        session.giveBack(connection);
-        return numbers;
+            return numbers;
+        });
     }
 
     private static Map<Suspicion, BitSet> met(Map<Suspicion, RowPlaces> places, RowPlaces all) {

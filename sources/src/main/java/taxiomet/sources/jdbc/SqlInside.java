@@ -4,7 +4,6 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -192,9 +191,10 @@ abstract class SqlInside implements Inside {
             return Optional.of(Sql.of("char_length(" + own(length.column()) + ") NOT BETWEEN "
                     + length.range().least() + " AND " + length.range().most()));
         } else if (suspicion instanceof Suspicion.NotAmong among) {
-            String marks = among.values().stream().map(value -> "?").collect(Collectors.joining(", "));
-            return Optional.of(
-                    new Sql(compared(among.column(), "own.") + " NOT IN (" + marks + ")", List.copyOf(among.values())));
+            return Optional.of(new Sql(
+                    compared(among.column(), "own.") + " NOT IN "
+                            + Sql.marks(among.values().size()),
+                    List.copyOf(among.values())));
         } else if (suspicion instanceof Suspicion.PartlyNull partly) {
             return Optional.of(Sql.of(someNull(partly.columns())));
         }
@@ -368,19 +368,8 @@ abstract class SqlInside implements Inside {
 
     @Override
     public long rowsInAll() {
-        DatabaseSession session = source.session();
-        try {
-            Connection connection = session.take();
-            try (Statement statement = connection.createStatement();
-                    ResultSet result = statement.executeQuery("SELECT count(*) FROM " + source.from())) {
-                result.next();
-                return result.getLong(1);
-            } finally {
-                session.giveBack(connection);
-            }
-        } catch (SQLException e) {
-            throw source.refused(e);
-        }
+        return source.asked(connection ->
+                Long.parseLong(DatabaseSession.text(connection, "SELECT count(*) FROM " + source.from())));
     }
 
     private JdbcSource parents(Suspicion.WithoutParent orphan) {
