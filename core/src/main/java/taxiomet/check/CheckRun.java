@@ -2,6 +2,7 @@ package taxiomet.check;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -235,6 +236,16 @@ public final class CheckRun implements AutoCloseable {
      */
     public LoadResult load() {
         return new Loading(charter, sources, plan.plan().logs(), context).result();
+    }
+
+    /** The rows behind the findings, place by place, those of notes among them; some have none. */
+    public List<FaultLog> faults() {
+        return plan.plan().logs();
+    }
+
+    /** The tables that were read, by name; the run closes them. */
+    public Map<String, TableSource> sources() {
+        return Collections.unmodifiableMap(sources);
     }
 
     /** What the check came to. */

@@ -33,7 +33,8 @@ public final class CellCodec {
     private final ValueWriter writer;
     private final ValueWriter sqlWriter;
 
-    CellCodec(Column column) {
+    /** For the cells of one column. */
+    public CellCodec(Column column) {
         this.column = column;
         this.type = column.type();
         this.reader = ValueReader.of(column);
