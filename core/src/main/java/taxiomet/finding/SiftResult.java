@@ -1,6 +1,9 @@
 package taxiomet.finding;
 
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -67,6 +70,51 @@ public record SiftResult(String title, List<SiftedTable> tables, int unread, lon
             return rows - aside;
         }
     }
+
+    /**
+     * One row that is set aside.
+     *
+     * @param part the file that it stands in
+     * @param row its number there, 1 for the first data row
+     * @param line the line it begins in; 0 where there are no lines
+     * @param key the columns that name it, with what they hold, null for null; none where it has no key, or cannot be taken apart
+     * @param cause the row that caused it; empty where it is the row itself
+     */
+    public record AsideRow(
+            String table,
+            String part,
+            long row,
+            long line,
+            Map<String, String> key,
+            Reason reason,
+            Optional<CauseRow> cause) {
+        public AsideRow {
+            key = Collections.unmodifiableMap(new LinkedHashMap<>(key));
+        }
+    }
+
+    /** The row that caused another to be set aside; its parts as in {@link AsideRow}. */
+    public record CauseRow(String table, String part, long row, Map<String, String> key) {
+        public CauseRow {
+            key = Collections.unmodifiableMap(new LinkedHashMap<>(key));
+        }
+    }
+
+    /**
+     * One value that was mended.
+     *
+     * @param before as it was read; {@code after} as the sound rows have it
+     * @param finding what was found there, {@code at} where in the charter
+     */
+    public record Mend(
+            String table,
+            String part,
+            long row,
+            String column,
+            String before,
+            String after,
+            FindingKind finding,
+            String at) {}
 
     /** All rows of all tables. */
     public long rows() {

@@ -35,7 +35,16 @@ public enum OptionGroup {
             "--key-columns",
             "--delimiter",
             "--encoding"),
-    RULES("Under which rules", "--server", "--tables", "--deferred", "--all-or-nothing", "--now", "--try"),
+    RULES(
+            "Under which rules",
+            "--server",
+            "--tables",
+            "--deferred",
+            "--all-or-nothing",
+            "--now",
+            "--try",
+            "--keep",
+            "--mend"),
     SHOWN(
             "What is shown",
             "--full",

@@ -1,17 +1,12 @@
 package taxiomet.cli.output;
 
-import java.io.BufferedOutputStream;
 import java.io.IOException;
-import java.io.OutputStream;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
 import taxiomet.charter.place.DelimitedFiles;
@@ -23,8 +18,6 @@ import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.UndoJson;
 import taxiomet.rows.RowEdits;
 import taxiomet.rows.TableRewriter;
-import taxiomet.rows.TableRewriter.Content;
-import taxiomet.rows.TableRewriter.Contents;
 
 /** The folder that {@code --into} names: tables as they would be, and how to go back. */
 public final class CopyFolder {
@@ -57,21 +50,20 @@ public final class CopyFolder {
         int tables = 0;
         try (WholeOutput output = new WholeOutput(folder)) {
             Files.createDirectory(output.draft());
-            Set<Path> places = new HashSet<>(Set.of(Path.of(UNDO), Path.of(CHARTER)));
+            TableFiles files = new TableFiles(folder, output.draft(), List.of(UNDO, CHARTER));
             List<Table> asWritten = new ArrayList<>();
             try (UndoJson undo = new UndoJson(output.draft().resolve(UNDO), provenance, charter.name())) {
                 for (Table table : charter.tables()) {
                     RowEdits edits = rehearsal.edits(table.name());
                     if (rehearsal.source(table.name()) instanceof TableRewriter rewriter
-                            && table.rows() instanceof DelimitedFiles files
+                            && table.rows() instanceof DelimitedFiles rows
                             && (!edits.isEmpty() || isWhole)) {
                         int parts = rehearsal.source(table.name()).partCount();
                         for (int part = 0; part < parts; part++) {
-                            requireNew(places, rewriter.placeOf(part));
-                            write(rewriter, part, edits, output.draft(), undo);
+                            files.write(rewriter, part, edits, Optional.of(undo));
                         }
                         tables++;
-                        asWritten.add(table.withRows(rowsOf(files, rewriter, parts)));
+                        asWritten.add(table.withRows(files.rowsOf(rows, rewriter, parts)));
                     } else if (edits.isEmpty()) {
                         asWritten.add(table);
                     } else {
@@ -97,62 +89,5 @@ public final class CopyFolder {
         }
         return folder + " (" + tables + (tables == 1 ? " table" : " tables") + " as they would be, " + CHARTER + ", "
                 + UNDO + ")";
-    }
-
-    /** Where the rows of a table stand in the folder: a glob stays one. */
-    private DelimitedFiles rowsOf(DelimitedFiles rows, TableRewriter rewriter, int parts) {
-        Path path = Path.of(rows.path()).normalize();
-        boolean isInside = !path.isAbsolute() && !path.startsWith("..");
-        Path place = parts == 1 ? rewriter.placeOf(0) : isInside ? path : path.getFileName();
-        return rows.at(folder.toAbsolutePath(), place.toString().replace('\\', '/'));
-    }
-
-    private void requireNew(Set<Path> places, Path place) {
-        if (!places.add(place)) {
-            throw new OutputException(
-                    folder.toString(),
-                    "two files would stand in the same place, " + place,
-                    "give one of them another name");
-        }
-    }
-
-    private static void write(TableRewriter rewriter, int part, RowEdits edits, Path into, UndoJson undo)
-            throws IOException {
-        Path place = rewriter.placeOf(part);
-        Path target = into.resolve(place);
-        Files.createDirectories(target.getParent());
-        boolean[] isBegun = new boolean[1];
-        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(target))) {
-            Optional<Contents> contents = rewriter.rewrite(
-                    part,
-                    edits,
-                    (bytes, offset, length) -> unchecked(() -> out.write(bytes, offset, length)),
-                    (at, remove, put) -> unchecked(() -> {
-                        if (!isBegun[0]) {
-                            undo.begin(place.toString());
-                            isBegun[0] = true;
-                        }
-                        undo.edit(at, remove, put);
-                    }));
-            if (contents.isPresent() && isBegun[0]) {
-                Content copy = contents.get().copy();
-                Content original = contents.get().original();
-                undo.end(copy.bytes(), copy.sha256(), original.bytes(), original.sha256());
-            }
-        } catch (UncheckedIOException e) {
-            throw e.getCause();
-        }
-    }
-
-    private interface Writing {
-        void run() throws IOException;
-    }
-
-    private static void unchecked(Writing writing) {
-        try {
-            writing.run();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
     }
 }

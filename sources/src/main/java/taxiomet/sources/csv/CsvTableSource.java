@@ -251,7 +251,33 @@ public final class CsvTableSource implements SplittableSource, TableRewriter {
             contents = rewriter.contents();
         }
         part.requireUnchanged();
-        return Optional.of(contents);
+        return undo == UndoSink.NONE ? Optional.empty() : Optional.of(contents);
+    }
+
+    @Override
+    public boolean isRewritable() {
+        return !form.isRecoded();
+    }
+
+    @Override
+    public void pick(int number, RefCursor rows, ByteSink out) {
+        CsvPart part = parts.get(number);
+        int[] all = new int[columns.size()];
+        Arrays.setAll(all, i -> i);
+        part.requireUnchanged();
+        try (OutputStream packed = Packing.of(part.file()).pack(new SinkStream(out));
+                ByteInput in = part.openBytesAgain()) {
+            PartRewriter rewriter =
+                    new PartRewriter(part, in, fieldsOf(number, all), all.length, packed, UndoSink.NONE);
+            rewriter.pickHeader();
+            for (long ref = rows.next(); ref != RefCursor.END; ref = rows.next()) {
+                rewriter.pick(RowRef.row(ref));
+            }
+        } catch (IOException e) {
+            part.requireUnchanged();
+            throw part.unreadable(e);
+        }
+        part.requireUnchanged();
     }
 
     @Override

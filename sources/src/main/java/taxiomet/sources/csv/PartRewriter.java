@@ -51,6 +51,7 @@ final class PartRewriter {
 
     private long written;
     private byte last;
+    private final boolean isHashed;
     private final ContentHash ofOriginal = new ContentHash();
     private final ContentHash ofCopy = new ContentHash();
 
@@ -69,6 +70,7 @@ final class PartRewriter {
         this.splitter = new RowSplitter(fields, new RowBatch(width));
         this.out = out;
         this.undo = undo;
+        this.isHashed = undo != UndoSink.NONE;
         goTo(-1);
     }
 
@@ -79,6 +81,41 @@ final class PartRewriter {
 
     /** Leaves a row out, or changes it; rows come ascending. */
     void edit(long rowNumber, RowEdit edit) throws IOException {
+        long start = walkTo(rowNumber);
+        copyTo(start);
+        byte[] old = bytes(start, offset);
+        hash(ofOriginal, old, old.length);
+        byte[] now = edit.isDeleted() ? new byte[0] : changed(old, edit.cells());
+        undo.edit(written, now.length, old);
+        write(now);
+        copied = offset;
+    }
+
+    /** Writes what stands before the first row. */
+    void pickHeader() throws IOException {
+        while (isHeaderNext && step()) {
+            // Empty lines may stand before it.
+        }
+        out.write(bytes(0, offset));
+        // Before the first row, whatever stands there ends its line.
+        last = '\n';
+        if (offset > part.firstOffset()) {
+            last = bytes(offset - 1, offset)[0];
+        }
+    }
+
+    /** Writes a row as it stands; rows come ascending. */
+    void pick(long rowNumber) throws IOException {
+        byte[] bytes = bytes(walkTo(rowNumber), offset);
+        if (last != '\n' && last != '\r') {
+            out.write(lineEnd());
+        }
+        out.write(bytes);
+        last = bytes[bytes.length - 1];
+    }
+
+    /** Goes behind a row, from the nearest place known; gives where it begins. */
+    private long walkTo(long rowNumber) throws IOException {
         int place = part.isPlain() ? part.places().before(rowNumber) : -1;
         if (place >= 0 && part.places().row(place) > row) {
             goTo(place);
@@ -90,13 +127,13 @@ final class PartRewriter {
                 throw part.changed();
             }
         }
-        copyTo(start);
-        byte[] old = bytes(start, offset);
-        ofOriginal.digest().update(old);
-        byte[] now = edit.isDeleted() ? new byte[0] : changed(old, edit.cells());
-        undo.edit(written, now.length, old);
-        write(now);
-        copied = offset;
+        return start;
+    }
+
+    private void hash(ContentHash into, byte[] bytes, int length) {
+        if (isHashed) {
+            into.digest().update(bytes, 0, length);
+        }
     }
 
     private void goTo(int place) {
@@ -140,7 +177,7 @@ final class PartRewriter {
     private void copyTo(long to) throws IOException {
         while (copied < to) {
             byte[] piece = bytes(copied, Math.min(to, copied + PIECE));
-            ofOriginal.digest().update(piece);
+            hash(ofOriginal, piece, piece.length);
             write(piece);
             copied += piece.length;
         }
@@ -148,7 +185,7 @@ final class PartRewriter {
 
     private void write(byte[] bytes) throws IOException {
         out.write(bytes);
-        ofCopy.digest().update(bytes);
+        hash(ofCopy, bytes, bytes.length);
         written += bytes.length;
         last = bytes.length == 0 ? last : bytes[bytes.length - 1];
     }
@@ -183,7 +220,7 @@ final class PartRewriter {
     private void copyRest() throws IOException {
         byte[] piece = new byte[PIECE];
         for (int count = in.read(copied, piece, 0, PIECE); count > 0; count = in.read(copied, piece, 0, PIECE)) {
-            ofOriginal.digest().update(piece, 0, count);
+            hash(ofOriginal, piece, count);
             write(Arrays.copyOf(piece, count));
             copied += count;
         }
