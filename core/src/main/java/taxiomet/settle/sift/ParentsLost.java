@@ -187,12 +187,12 @@ final class ParentsLost implements LinkSift {
                 public void settle() {
                     keys.forEach((part, encoder) -> {
                         KeyTable table = lost.get(part);
+                        encoder.encodeAll(batch.size());
                         for (int row = 0; row < batch.size(); row++) {
-                            encoder.look(row);
-                            if (encoder.isComplete() && !aside.contains(batch.ref(row))) {
-                                encoder.encode(row);
-                                int slot = table.slotOf(encoder.high(), encoder.low());
-                                if (table.isUsed(slot)) {
+                            int slot = table.slotOf(encoder.highs()[row], encoder.lows()[row]);
+                            if (table.isUsed(slot) && !aside.contains(batch.ref(row))) {
+                                encoder.look(row);
+                                if (encoder.isComplete()) {
                                     table.setValue(slot, HELD);
                                 }
                             }
@@ -247,34 +247,57 @@ final class ParentsLost implements LinkSift {
             if (filter != null) {
                 filter.start(batch);
             }
+            if (isPartial()) {
+                lookAtParts(batch);
+            } else {
+                lookAtWhole(batch);
+            }
+        }
+
+        /** The usual case, for each row of a table: the key is looked for first, since few are lost. */
+        private void lookAtWhole(TypedBatch batch) {
+            whole.encodeAll(batch.size());
+            long[] highs = whole.highs();
+            long[] lows = whole.lows();
+            KeyTable keys = lost.get(whole());
             for (int row = 0; row < batch.size(); row++) {
-                whole.look(row);
-                boolean isJudged = whole.illTyped() == 0
-                        && !whole.isAllNull()
-                        && (whole.nulls() == 0 || isPartial())
-                        && (filter == null || filter.holds(row));
-                if (isJudged) {
-                    look(row, batch.ref(row));
+                int slot = keys.slotOf(highs[row], lows[row]);
+                if (keys.isUsed(slot)) {
+                    whole.look(row);
+                    if (whole.isComplete() && (filter == null || filter.holds(row))) {
+                        add(keys.value(slot), batch.ref(row));
+                    }
                 }
             }
         }
 
-        private void look(int row, long ref) {
-            int part = whole();
-            for (int i = 0; isPartial() && i < forms.size(); i++) {
-                part -= whole.state(row, i) == TypedColumn.NULL ? 1 << i : 0;
+        private void lookAtParts(TypedBatch batch) {
+            for (int row = 0; row < batch.size(); row++) {
+                whole.look(row);
+                if (whole.illTyped() == 0 && !whole.isAllNull() && (filter == null || filter.holds(row))) {
+                    int part = whole();
+                    for (int i = 0; i < forms.size(); i++) {
+                        part -= whole.state(row, i) == TypedColumn.NULL ? 1 << i : 0;
+                    }
+                    KeyEncoder key = parts.get(part);
+                    key.encode(row);
+                    KeyTable keys = lost.get(part);
+                    int slot = keys.slotOf(key.high(), key.low());
+                    if (keys.isUsed(slot)) {
+                        add(keys.value(slot), batch.ref(row));
+                    }
+                }
             }
-            KeyEncoder key = parts.get(part);
-            key.encode(row);
-            KeyTable keys = lost.get(part);
-            int slot = keys.slotOf(key.high(), key.low());
-            if (keys.isUsed(slot) && keys.value(slot) != HELD) {
+        }
+
+        private void add(long cause, long ref) {
+            if (cause != HELD) {
                 if (found == refs.length) {
                     refs = Arrays.copyOf(refs, found * 2);
                     causes = Arrays.copyOf(causes, found * 2);
                 }
                 refs[found] = ref;
-                causes[found++] = keys.value(slot);
+                causes[found++] = cause;
             }
         }
 

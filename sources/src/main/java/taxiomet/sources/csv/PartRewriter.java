@@ -25,6 +25,8 @@ import taxiomet.work.ContentHash;
  */
 final class PartRewriter {
     private static final int PIECE = 1 << 16;
+    /** Rows are walked over in smaller pieces: from the place known before a row it is a few thousand bytes to it. */
+    private static final int WALKED = 1 << 13;
 
     private final CsvPart part;
     private final ByteInput in;
@@ -147,7 +149,7 @@ final class PartRewriter {
     private boolean step() throws IOException {
         int place = isLoaded ? chunk.placeOf(offset) : -1;
         if (place < 0 || place >= chunk.length()) {
-            chunk.load(in, offset, PIECE);
+            chunk.load(in, offset, WALKED);
             isLoaded = true;
             place = chunk.placeOf(offset);
             if (chunk.length() == 0) {
