@@ -23,6 +23,7 @@ import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.HistoryOptions;
 import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
@@ -30,6 +31,8 @@ import taxiomet.cli.option.ResultOptions;
 import taxiomet.cli.option.TableNames;
 import taxiomet.cli.option.UsableCharter;
 import taxiomet.cli.output.EvidenceOutput;
+import taxiomet.cli.output.KeptFiles;
+import taxiomet.cli.output.KeyFile;
 import taxiomet.cli.output.Outputs;
 import taxiomet.cli.output.ReportFiles;
 import taxiomet.cli.output.WatchRun;
@@ -40,7 +43,9 @@ import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
 import taxiomet.finding.CheckResult;
+import taxiomet.finding.KeptResult;
 import taxiomet.finding.MapHealth;
+import taxiomet.finding.ResultComparison;
 import taxiomet.reports.csv.CsvReport;
 import taxiomet.reports.html.CheckHtml;
 import taxiomet.reports.json.CheckJson;
@@ -51,7 +56,8 @@ import taxiomet.reports.text.LinePaper;
 import taxiomet.reports.text.ShiftsText;
 import taxiomet.reports.xlsx.CheckWorkbook;
 import taxiomet.reports.xml.CheckXml;
-import taxiomet.settle.FaultsSeen;
+import taxiomet.settle.compare.Comparing;
+import taxiomet.settle.compare.ResultKeeper;
 import taxiomet.vet.TableMap;
 import taxiomet.work.CheckProgress;
 import taxiomet.work.RunContext;
@@ -141,6 +147,9 @@ final class CheckCommand implements Callable<Integer> {
     private boolean watches;
 
     @Mixin
+    private HistoryOptions past;
+
+    @Mixin
     private OutputOptions output;
 
     @Mixin
@@ -164,6 +173,9 @@ final class CheckCommand implements Callable<Integer> {
     @Mixin
     private CommonOptions common;
 
+    private Optional<List<KeptResult>> earlier = Optional.empty();
+    private Optional<KeyFile> key = Optional.empty();
+
     CheckCommand(Terminal terminal) {
         this.terminal = terminal;
     }
@@ -171,6 +183,8 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() throws CharterException, IOException {
         requireSense();
+        earlier = past.since().map(KeptFiles::read);
+        key = evidence == null && !past.isAny() ? Optional.empty() : past.key(terminal);
         Outputs outputs = new Outputs(terminal, output.isForced());
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
@@ -188,13 +202,16 @@ final class CheckCommand implements Callable<Integer> {
         boolean showsProgress = terminal.isWatched() && !output.isQuiet();
         try (Progress progress = new Progress(terminal)) {
             RunFigures figures = new RunFigures(showsProgress ? progress : CheckProgress.NONE);
-            return check(charter, options, common.isVerbose() ? figures : figures.watched(), result -> {
+            return check(charter, options, common.isVerbose() ? figures : figures.watched(), (result, kept) -> {
                 Provenance provenance = Version.provenance(charterFile.toString());
                 reportFiles.write((format, file) -> write(result, charter, provenance, format, file));
                 evidenceOutput.ifPresent(output -> {
-                    output.write(result, provenance);
+                    output.write(result, kept, provenance);
                     outputs.wrote(evidence.toString());
                 });
+                past.history()
+                        .ifPresent(folder -> outputs.wrote(KeptFiles.keep(kept.orElseThrow(), folder, provenance)
+                                .toString()));
                 if (wanted.isJson()) {
                     CheckJson.write(result, provenance, List.of(), terminal.out());
                 } else {
@@ -232,7 +249,8 @@ final class CheckCommand implements Callable<Integer> {
                 evidence == null && reports.isEmpty()
                         ? Math.max(CheckOptions.MOST_NAMED_VALUES, examples)
                         : HINTED_IN_EVIDENCE,
-                isInside);
+                isInside,
+                Optional.of(past.day()));
     }
 
     private int watch() throws IOException {
@@ -245,15 +263,15 @@ final class CheckCommand implements Callable<Integer> {
             }
 
             @Override
-            public FaultsSeen run(Charter charter, FaultsSeen last) throws IOException {
+            public KeptResult run(Charter charter, KeptResult last) throws IOException {
                 try (CheckRun run = CheckRun.start(charter, options(charter), engine.open(terminal), context)) {
-                    FaultsSeen seen = FaultsSeen.of(run.result());
-                    tell(run.result(), last, seen);
-                    return seen;
+                    KeptResult now = new ResultKeeper(charter, run, context.secret()).keep(past.moment(), last == null);
+                    tell(run.result(), last, now);
+                    return now;
                 }
             }
 
-            private void tell(CheckResult result, FaultsSeen last, FaultsSeen seen) {
+            private void tell(CheckResult result, KeptResult last, KeptResult now) {
                 LinePaper paper =
                         new LinePaper(terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
                 CheckText text = new CheckText(result, charterFile.toString(), paper);
@@ -263,7 +281,7 @@ final class CheckCommand implements Callable<Integer> {
                     text.writeAnswer();
                 }
                 if (last != null) {
-                    ShiftsText.write(last.until(seen), paper);
+                    ShiftsText.write(Comparing.of(last, now).shifts(), paper);
                 }
             }
         });
@@ -272,21 +290,42 @@ final class CheckCommand implements Callable<Integer> {
 
     /** What becomes of a result while its evidence can be had. */
     private interface Outlet {
-        void take(CheckResult result) throws IOException;
+        void take(CheckResult result, Optional<KeptResult> kept) throws IOException;
     }
 
     private int check(Charter charter, CheckOptions options, CheckProgress progress, Outlet outlet) throws IOException {
-        try (CheckRun run = CheckRun.start(
-                charter, options, engine.open(terminal), engine.context().toldTo(progress))) {
-            CheckResult result = showsLoad ? run.result().with(run.load()) : run.result();
-            outlet.take(result);
+        RunContext own = engine.context().toldTo(progress);
+        RunContext context = key.map(file -> own.under(file.secret())).orElse(own);
+        try (CheckRun run = CheckRun.start(charter, options, engine.open(terminal), context)) {
+            CheckResult checked = showsLoad ? run.result().with(run.load()) : run.result();
+            Optional<KeptResult> kept =
+                    key.map(file -> new ResultKeeper(charter, run, context.secret()).keep(past.moment(), writesKept()));
+            Optional<ResultComparison> since =
+                    earlier.map(all -> Comparing.of(KeptFiles.before(past.moment(), all), kept.orElseThrow()));
+            CheckResult result = since.map(checked::with).orElse(checked);
+            outlet.take(result, kept);
+            if (wanted.failsOnNew()) {
+                return since.orElseThrow().isAnythingNew() ? ExitStatus.FINDINGS : ExitStatus.SOUND;
+            }
             return wanted.failOn().isMetBy(result.findings().stream().map(finding -> finding.severity()))
                     ? ExitStatus.FINDINGS
                     : ExitStatus.SOUND;
         }
     }
 
+    private boolean writesKept() {
+        return evidence != null || past.history().isPresent();
+    }
+
     private void requireSense() {
+        past.requireSense(evidence != null);
+        if (past.isAny() && !only.isEmpty()) {
+            throw new UsageException(
+                    "--only judges some tables, and a result that is kept or compared is about all; leave one of them out");
+        }
+        if (wanted.failsOnNew() && past.since().isEmpty()) {
+            throw new UsageException("--fail-on new goes with --since RESULT");
+        }
         if (examples < 0 || examples > MOST_EXAMPLES) {
             throw new UsageException(
                     "--examples is a number from 0 to " + MOST_EXAMPLES + "; --evidence writes all rows");
@@ -298,9 +337,15 @@ final class CheckCommand implements Callable<Integer> {
             throw new UsageException("--load-order reads all rows, and --inside moves some; leave one of them out");
         }
         csv.requireSense(reports, evidence != null);
-        if (watches && (wanted.isJson() || evidence != null || !reports.isEmpty() || showsLoad || page.isPaged())) {
+        if (watches
+                && (wanted.isJson()
+                        || past.isAny()
+                        || evidence != null
+                        || !reports.isEmpty()
+                        || showsLoad
+                        || page.isPaged())) {
             throw new UsageException(
-                    "--watch tells what changes as text; leave out --json, --report, --evidence, --load-order and --pager");
+                    "--watch tells what changes as text; leave out --json, --report, --evidence, --since, --keep-history, --load-order and --pager");
         }
         if (watches && charterFile.toString().equals("-")) {
             throw new UsageException("--watch looks at files, and standard input is none; name the charter");
@@ -328,7 +373,11 @@ final class CheckCommand implements Callable<Integer> {
                         new TableMap(charter, MapHealth.of(result), Map.of()).whole(),
                         file);
             case "md" -> CheckMarkdown.write(result, charterFile.toString(), file);
-            case "xml" -> CheckXml.write(result, severity -> wanted.failOn().isMetBy(Stream.of(severity)), file);
+            case "xml" ->
+                CheckXml.write(
+                        result,
+                        severity -> !wanted.failsOnNew() && wanted.failOn().isMetBy(Stream.of(severity)),
+                        file);
             default -> CsvReport.write(result, file, csv.hasMark());
         }
     }

@@ -17,6 +17,7 @@ import java.util.function.BiPredicate;
  * @param links all links in the order in which they were declared
  * @param notRead what was declared and could not be read
  * @param rosters what rosters are to list, by their names
+ * @param accepted findings that are known and borne for a while
  */
 public record Charter(
         String name,
@@ -24,7 +25,8 @@ public record Charter(
         Server behavesAs,
         List<ForeignKey> links,
         List<NotRead> notRead,
-        List<KeptRoster> rosters) {
+        List<KeptRoster> rosters,
+        List<Accepted> accepted) {
     /**
      * What a roster is to list, kept in the charter under a name. Names of columns and links, and conditions, are as they were written; they
      * are judged when the roster is asked for.
@@ -54,6 +56,7 @@ public record Charter(
     }
 
     public Charter {
+        accepted = List.copyOf(accepted);
         rosters = List.copyOf(rosters);
         tables = List.copyOf(tables);
         links = List.copyOf(links);
@@ -62,12 +65,12 @@ public record Charter(
 
     /** A charter whose links were declared table by table, and all of which was read. */
     public Charter(String name, List<Table> tables, Server behavesAs) {
-        this(name, tables, behavesAs, linksOf(tables), List.of(), List.of());
+        this(name, tables, behavesAs, linksOf(tables), List.of(), List.of(), List.of());
     }
 
-    /** A charter in which no roster is kept. */
+    /** A charter in which no roster is kept, and nothing accepted. */
     public Charter(String name, List<Table> tables, Server behavesAs, List<ForeignKey> links, List<NotRead> notRead) {
-        this(name, tables, behavesAs, links, notRead, List.of());
+        this(name, tables, behavesAs, links, notRead, List.of(), List.of());
     }
 
     private static List<ForeignKey> linksOf(List<Table> tables) {
@@ -76,7 +79,12 @@ public record Charter(
 
     /** The same charter with other tables, whose links are of the same names. */
     public Charter with(List<Table> others) {
-        return new Charter(name, others, behavesAs, ordered(linksOf(others), names(links)), notRead, rosters);
+        return new Charter(name, others, behavesAs, ordered(linksOf(others), names(links)), notRead, rosters, accepted);
+    }
+
+    /** The same charter with other findings that are borne. */
+    public Charter withAccepted(List<Accepted> others) {
+        return new Charter(name, tables, behavesAs, links, notRead, rosters, others);
     }
 
     /** The same charter with other columns called personal: those that are told to be, by their table and their name. */

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.LongPredicate;
 import java.util.function.LongSupplier;
 import taxiomet.cause.Causes;
 import taxiomet.charter.Charter;
@@ -49,6 +50,7 @@ public final class CheckRun implements AutoCloseable {
     private final Map<String, TableFigures> figures = new HashMap<>();
     private final RunContext context;
     private final Sieve sieve;
+    private final AcceptedFaults accepted;
     private CheckResult result;
 
     private CheckRun(Charter charter, CheckOptions options, RunContext context) {
@@ -57,6 +59,7 @@ public final class CheckRun implements AutoCloseable {
         this.spill = new SpillFolder(context.temporary(), context.budget());
         this.plan = new CheckPlan(charter, options, spill, context);
         this.context = context;
+        this.accepted = new AcceptedFaults(charter, options.today());
         this.sieve = new Sieve(charter, plan.plan(), options, sources);
     }
 
@@ -115,7 +118,9 @@ public final class CheckRun implements AutoCloseable {
         context.progress().concluding();
         plan.plan().resolve();
         lookAgain(inAll);
-        List<Finding> findings = new FindingAssembler(plan.plan(), sources).assemble(plan.findingsWithoutRows());
+        accepted.look(faults(), sources);
+        List<Finding> findings =
+                new FindingAssembler(plan.plan(), sources, accepted).assemble(plan.findingsWithoutRows());
         plan.plan().told();
         CheckResult whole =
                 new CheckResult(charter.name(), tableResults(), plan.linkResults(), plan.ruleResults(), findings);
@@ -243,6 +248,11 @@ public final class CheckRun implements AutoCloseable {
         return plan.plan().logs();
     }
 
+    /** Which rows of some faults the charter bears. */
+    public LongPredicate accepted(FaultLog log) {
+        return ref -> accepted.isBorne(log, ref);
+    }
+
     /** The tables that were read, by name; the run closes them. */
     public Map<String, TableSource> sources() {
         return Collections.unmodifiableMap(sources);
@@ -272,6 +282,7 @@ public final class CheckRun implements AutoCloseable {
                 remarks.add(new Remark("no primary key", "no primary key is declared: equal rows are not noticed"));
             }
             remarks.addAll(plan.remarks(table));
+            remarks.addAll(accepted.remarks(table));
             if (options.isInside()) {
                 remarks.add(sieve.remark(table));
             }
@@ -292,7 +303,7 @@ public final class CheckRun implements AutoCloseable {
                     table.owner().map(o -> o instanceof Owner.Named named ? named.name() : null),
                     counted.rows(),
                     counted.malformed(),
-                    FindingAssembler.faultyRows(table, plan.plan().logs()),
+                    FindingAssembler.faultyRows(table, plan.plan().logs(), accepted),
                     counted.emptyLines(),
                     remarks));
         }

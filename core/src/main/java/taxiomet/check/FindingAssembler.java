@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
 import java.util.function.Consumer;
+import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.check.pass.FaultLog;
 import taxiomet.check.pass.Plan;
@@ -15,6 +16,7 @@ import taxiomet.check.pass.RowsAtHand;
 import taxiomet.check.pass.Telling;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
+import taxiomet.finding.Finding.Accepting;
 import taxiomet.finding.FindingKind;
 import taxiomet.keys.RowSet;
 import taxiomet.rows.RefCursor;
@@ -28,9 +30,11 @@ final class FindingAssembler {
 
     private final Plan plan;
     private final RowsAtHand rows;
+    private final AcceptedFaults accepted;
 
-    FindingAssembler(Plan plan, Map<String, TableSource> sources) {
+    FindingAssembler(Plan plan, Map<String, TableSource> sources, AcceptedFaults accepted) {
         this.plan = plan;
+        this.accepted = accepted;
         this.rows = new RowsAtHand(plan.charter(), sources);
     }
 
@@ -48,12 +52,20 @@ final class FindingAssembler {
         return findings;
     }
 
-    /** How many rows of a table have at least one fault that is not a mere note. */
-    static long faultyRows(Table table, List<FaultLog> logs) {
+    /** How many rows of a table have at least one fault that is not a mere note, nor accepted. */
+    static long faultyRows(Table table, List<FaultLog> logs, AcceptedFaults accepted) {
         RowSet rows = new RowSet();
         for (FaultLog log : logs) {
             if (log.table().equals(table.name()) && log.kind() != FindingKind.ODD_SPELLING) {
-                log.forEachRow(rows::add);
+                if (accepted.of(log).isEmpty()) {
+                    log.forEachRow(rows::add);
+                } else {
+                    log.forEachRow(ref -> {
+                        if (!accepted.isBorne(log, ref)) {
+                            rows.add(ref);
+                        }
+                    });
+                }
             }
         }
         return rows.size();
@@ -66,21 +78,24 @@ final class FindingAssembler {
         SortedSpool.Reader reader = log.read();
         Groups groups = new Groups(telling);
         for (int i = 0; i < plan.options().examples() && reader.next(); i++) {
-            examples.add(
-                    log.isGrouped()
-                            ? groups.evidence(reader.first(), rows.row(log.table(), reader.second()))
-                            : telling.evidence(rows.row(log.table(), reader.first()), reader.second()));
+            Evidence row = log.isGrouped()
+                    ? groups.evidence(reader.first(), rows.row(log.table(), reader.second()))
+                    : telling.evidence(rows.row(log.table(), reader.first()), reader.second());
+            examples.add(row.accepted(accepted.isBorne(log, log.isGrouped() ? reader.second() : reader.first())));
         }
+        List<Accepting> borne = accepted.of(log);
+        boolean areAllBorne = borne.stream().mapToLong(Accepting::rows).sum() == log.size();
         return new Finding(
                 log.kind(),
-                log.severity(),
+                areAllBorne ? Severity.NOTE : log.severity(),
                 log.table(),
                 log.at(),
                 log.columns(),
                 log.size(),
                 telling.details(),
                 examples,
-                (most, all) -> readEvidence(log, most, all));
+                (most, all) -> readEvidence(log, most, all),
+                borne);
     }
 
     /** Numbers groups as they come, from 1, and holds the first row of each against the others. */
@@ -119,11 +134,11 @@ final class FindingAssembler {
             if (!remarks.next() || remarks.first() != row.ref()) {
                 throw new IllegalStateException("rows and remarks have lost step at " + row);
             }
-            all.accept(log.telling().evidence(row, remarks.second()));
+            all.accept(log.telling().evidence(row, remarks.second()).accepted(accepted.isBorne(log, row.ref())));
         });
     }
 
-    private static void readGroupedEvidence(FaultLog log, RowLookup lookup, long most, Consumer<Evidence> all) {
+    private void readGroupedEvidence(FaultLog log, RowLookup lookup, long most, Consumer<Evidence> all) {
         SortedSpool.Reader reader = log.read();
         Groups groups = new Groups(log.telling());
         List<long[]> chunk = new ArrayList<>();
@@ -137,7 +152,8 @@ final class FindingAssembler {
                 TreeSet<Long> refs = new TreeSet<>();
                 chunk.forEach(pair -> refs.add(pair[1]));
                 Map<Long, FoundRow> found = lookup.find(refs);
-                chunk.forEach(pair -> all.accept(groups.evidence(pair[0], found.get(pair[1]))));
+                chunk.forEach(pair -> all.accept(
+                        groups.evidence(pair[0], found.get(pair[1])).accepted(accepted.isBorne(log, pair[1]))));
                 chunk.clear();
             }
         }

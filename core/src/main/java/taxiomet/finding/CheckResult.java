@@ -12,6 +12,7 @@ import taxiomet.charter.Severity;
  * @param findings the worst first
  * @param causes what would cure them, in the order in which it is best done; none where nobody looked for them
  * @param load what a load of the rows would come to; empty where nobody asked
+ * @param since what is new and gone since an earlier result; empty where nobody asked
  */
 public record CheckResult(
         String title,
@@ -20,7 +21,8 @@ public record CheckResult(
         List<RuleResult> rules,
         List<Finding> findings,
         List<Cause> causes,
-        Optional<LoadResult> load) {
+        Optional<LoadResult> load,
+        Optional<ResultComparison> since) {
     /** A result of which causes are not known. */
     public CheckResult(
             String title,
@@ -28,7 +30,7 @@ public record CheckResult(
             List<LinkResult> links,
             List<RuleResult> rules,
             List<Finding> findings) {
-        this(title, tables, links, rules, findings, List.of(), Optional.empty());
+        this(title, tables, links, rules, findings, List.of(), Optional.empty(), Optional.empty());
     }
 
     public CheckResult {
@@ -41,12 +43,17 @@ public record CheckResult(
 
     /** The same result with causes. */
     public CheckResult with(List<Cause> others) {
-        return new CheckResult(title, tables, links, rules, findings, others, load);
+        return new CheckResult(title, tables, links, rules, findings, others, load, since);
+    }
+
+    /** The same result with what is new and gone since an earlier one. */
+    public CheckResult with(ResultComparison earlier) {
+        return new CheckResult(title, tables, links, rules, findings, causes, load, Optional.of(earlier));
     }
 
     /** The same result with what a load would come to. */
     public CheckResult with(LoadResult loaded) {
-        return new CheckResult(title, tables, links, rules, findings, causes, Optional.of(loaded));
+        return new CheckResult(title, tables, links, rules, findings, causes, Optional.of(loaded), since);
     }
 
     /**

@@ -17,6 +17,7 @@ import java.util.Optional;
  * @param hint for an orphan, the parent that was probably meant
  * @param differsIn for a duplicate that is not the first of its group, the columns beside the key that differ from the first
  * @param raw for a malformed row, the line it begins in as it stands there, of a long one its beginning; otherwise empty
+ * @param isAccepted whether the charter says that the row is known and borne
  */
 public record Evidence(
         String part,
@@ -27,7 +28,29 @@ public record Evidence(
         String problem,
         Optional<Hint> hint,
         List<String> differsIn,
-        String raw) {
+        String raw,
+        boolean isAccepted) {
+    /** A row that is not accepted. */
+    public Evidence(
+            String part,
+            long row,
+            long line,
+            List<String> values,
+            long group,
+            String problem,
+            Optional<Hint> hint,
+            List<String> differsIn,
+            String raw) {
+        this(part, row, line, values, group, problem, hint, differsIn, raw, false);
+    }
+
+    /** The same row, accepted or not. */
+    public Evidence accepted(boolean isSo) {
+        return isSo == isAccepted
+                ? this
+                : new Evidence(part, row, line, values, group, problem, hint, differsIn, raw, isSo);
+    }
+
     public Evidence {
         differsIn = List.copyOf(differsIn);
         values = Collections.unmodifiableList(new ArrayList<>(values));

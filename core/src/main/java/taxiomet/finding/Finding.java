@@ -1,5 +1,6 @@
 package taxiomet.finding;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import taxiomet.charter.Severity;
@@ -13,6 +14,7 @@ import taxiomet.charter.Severity;
  * @param rows exact count of rows at fault
  * @param examples some of the rows
  * @param evidence all of them
+ * @param accepted which of the rows are borne for a while, by reason; where all are, the finding is a note
  */
 public record Finding(
         FindingKind kind,
@@ -23,9 +25,42 @@ public record Finding(
         long rows,
         Details details,
         List<Evidence> examples,
-        EvidenceRows evidence) {
+        EvidenceRows evidence,
+        List<Accepting> accepted) {
+
+    /** A finding of which no row is accepted. */
+    public Finding(
+            FindingKind kind,
+            Severity severity,
+            String table,
+            String at,
+            List<String> columns,
+            long rows,
+            Details details,
+            List<Evidence> examples,
+            EvidenceRows evidence) {
+        this(kind, severity, table, at, columns, rows, details, examples, evidence, List.of());
+    }
+
+    /**
+     * Rows that are borne.
+     *
+     * @param until the last day; empty for as long as the charter says so
+     */
+    public record Accepting(String reason, Optional<LocalDate> until, long rows) {}
+
+    /** How many of the rows are borne. */
+    public long acceptedRows() {
+        return accepted.stream().mapToLong(Accepting::rows).sum();
+    }
+
+    /** How many are not. */
+    public long openRows() {
+        return rows - acceptedRows();
+    }
 
     public Finding {
+        accepted = List.copyOf(accepted);
         columns = List.copyOf(columns);
         examples = List.copyOf(examples);
     }

@@ -1,8 +1,6 @@
 package taxiomet.personal;
 
-import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
-import java.security.GeneralSecurityException;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -10,8 +8,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import javax.crypto.Mac;
-import javax.crypto.spec.SecretKeySpec;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
@@ -21,6 +17,7 @@ import taxiomet.keys.KeyForm;
 import taxiomet.values.CellColumn;
 import taxiomet.values.TypedColumn;
 import taxiomet.values.ValueReader;
+import taxiomet.work.KeyedHash;
 import taxiomet.work.Secret;
 
 /**
@@ -37,12 +34,10 @@ public final class Pseudonyms {
     private static final int LENGTH = 10;
     private static final int BITS = 5;
     private static final String KEYED_FOR = "taxiomet pseudonyms";
-    private static final String HMAC = "HmacSHA256";
 
     private final Charter charter;
     private final Map<String, Map<String, Values>> personal = new HashMap<>();
-    private final Secret secret;
-    private Mac mac;
+    private final KeyedHash hash;
 
     /** How the values of one column are read and compared. */
     private record Values(Column column, ValueReader reader, List<KeyForm> forms) {}
@@ -50,7 +45,7 @@ public final class Pseudonyms {
     /** @param secret of the run */
     public Pseudonyms(Charter charter, Secret secret) {
         this.charter = charter;
-        this.secret = secret;
+        this.hash = new KeyedHash(secret, KEYED_FOR);
         Map<Place, Set<KeyForm>> forms = new LinkedHashMap<>();
         for (Table table : charter.tables()) {
             table.columns().stream()
@@ -67,25 +62,6 @@ public final class Pseudonyms {
             personal.computeIfAbsent(place.table, t -> new HashMap<>())
                     .put(place.column, new Values(column, ValueReader.of(column), List.copyOf(all)));
         });
-    }
-
-    /** Made when the first name is asked for: it takes a tenth of a second. */
-    private Mac mac() {
-        if (mac == null) {
-            try {
-                Mac keyed = Mac.getInstance(HMAC);
-                ByteBuffer key = ByteBuffer.allocate(Secret.LONGS * Long.BYTES);
-                for (long part : secret.longs()) {
-                    key.putLong(part);
-                }
-                keyed.init(new SecretKeySpec(key.array(), HMAC));
-                keyed.init(new SecretKeySpec(keyed.doFinal(KEYED_FOR.getBytes(StandardCharsets.UTF_8)), HMAC));
-                mac = keyed;
-            } catch (GeneralSecurityException e) {
-                throw new IllegalStateException("every Java has " + HMAC, e);
-            }
-        }
-        return mac;
     }
 
     private record Place(String table, String column) {}
@@ -167,9 +143,8 @@ public final class Pseudonyms {
                 : values.reader.high() + " " + values.reader.low();
     }
 
-    private synchronized String name(String canonical) {
-        long bits = ByteBuffer.wrap(mac().doFinal(canonical.getBytes(StandardCharsets.UTF_8)))
-                .getLong();
+    private String name(String canonical) {
+        long bits = hash.of(canonical);
         StringBuilder name = new StringBuilder(MARK);
         for (int i = 0; i < LENGTH; i++) {
             name.append(LETTERS.charAt((int) (bits >>> BITS * i) & LETTERS.length() - 1));

@@ -54,7 +54,8 @@ public final class VeiledCheck {
                 finding.rows(),
                 of(finding, link),
                 finding.examples().stream().map(veil).toList(),
-                (most, reader) -> finding.evidence().first(most, row -> reader.accept(veil.apply(row))));
+                (most, reader) -> finding.evidence().first(most, row -> reader.accept(veil.apply(row))),
+                finding.accepted());
     }
 
     private Finding.Details of(Finding finding, Optional<ForeignKey> link) {
@@ -94,7 +95,8 @@ public final class VeiledCheck {
                 row.problem(),
                 link.isPresent() ? row.hint().map(hint -> of(hint, link.get())) : row.hint(),
                 row.differsIn(),
-                isOfPeople && !row.raw().isEmpty() ? HIDDEN : row.raw());
+                isOfPeople && !row.raw().isEmpty() ? HIDDEN : row.raw(),
+                row.isAccepted());
     }
 
     private Hint of(Hint hint, ForeignKey link) {

@@ -94,7 +94,7 @@ class SieveTest {
         TestTables all = TestTables.of(folder, tables);
         try (CheckRun run = CheckRun.start(
                 all.charter(),
-                new CheckOptions(Set.of(), 10, 10, true),
+                new CheckOptions(Set.of(), 10, 10, true, java.util.Optional.empty()),
                 table -> sources.get(table.name()),
                 all.context())) {
             return run.result();

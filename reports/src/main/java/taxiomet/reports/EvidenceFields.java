@@ -3,6 +3,8 @@ package taxiomet.reports;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import taxiomet.charter.place.Database;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.TableResult;
@@ -61,10 +63,8 @@ public final class EvidenceFields {
 
     /** What is to be said about one row: its problem, its hint, or both. */
     public static String remark(Evidence row) {
-        String hint = row.hint().map(h -> h.words()).orElse("");
-        if (row.problem().isEmpty() || hint.isEmpty()) {
-            return row.problem() + hint;
-        }
-        return row.problem() + "; " + hint;
+        return Stream.of(row.problem(), row.hint().map(h -> h.words()).orElse(""), row.isAccepted() ? "accepted" : "")
+                .filter(part -> !part.isEmpty())
+                .collect(Collectors.joining("; "));
     }
 }

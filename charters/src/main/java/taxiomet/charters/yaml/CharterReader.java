@@ -81,8 +81,17 @@ public final class CharterReader {
                 problems,
                 map,
                 "the charter",
-                List.of("charter", "title", "defaults", "tables", "database", "rosters", "link_order", "not_read"),
-                List.of("accept"));
+                List.of(
+                        "charter",
+                        "title",
+                        "defaults",
+                        "tables",
+                        "database",
+                        "rosters",
+                        "link_order",
+                        "not_read",
+                        "accept"),
+                List.of());
         fields.require("charter");
         fields.scalar("charter", "the version of the format, 1")
                 .filter(version -> !version.text().equals(VERSION))
@@ -111,7 +120,8 @@ public final class CharterReader {
                 behaviour,
                 Charter.ordered(charter.links(), linkOrder(fields, charter)),
                 notRead,
-                rosters(fields, tables));
+                rosters(fields, tables),
+                new AcceptReader(problems, charter).read(fields));
     }
 
     private List<KeptRoster> rosters(Fields charter, Map<String, Table> tables) {

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import taxiomet.charter.Accepted;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.KeptRoster;
 import taxiomet.charter.Column;
@@ -127,6 +128,11 @@ public final class CharterWriter {
         }
         writeRosters();
         writeNotRead(0, Optional.empty());
+        if (!charter.accepted().isEmpty()) {
+            line(0, "");
+            line(0, "accept:");
+            charter.accepted().forEach(each -> line(2, "- " + accepted(each)));
+        }
         if (!charter.linkOrder().isEmpty()) {
             line(0, "");
             line(0, "link_order: " + list(charter.linkOrder()));
@@ -149,6 +155,35 @@ public final class CharterWriter {
             roster.whereChild().ifPresent(where -> line(4, "where_child: " + quoted(where)));
             roster.childless().ifPresent(word -> line(4, "childless: " + word));
         }
+    }
+
+    private static String accepted(Accepted accepted) {
+        List<String> parts = new ArrayList<>();
+        parts.add("finding: " + accepted.finding());
+        parts.add("at: " + text(accepted.table() + "." + accepted.at()));
+        if (!accepted.rows().isEmpty()) {
+            parts.add("rows: ["
+                    + accepted.rows().stream()
+                            .map(row -> row.holds().isEmpty()
+                                    ? cells(row.key())
+                                    : "{key: " + cells(row.key()) + ", holds: "
+                                            + cells(row.holds().get()) + "}")
+                            .collect(Collectors.joining(", "))
+                    + "]");
+        }
+        if (!accepted.values().isEmpty()) {
+            parts.add("values: ["
+                    + accepted.values().stream().map(CharterWriter::cells).collect(Collectors.joining(", ")) + "]");
+        }
+        parts.add("reason: " + quoted(accepted.reason()));
+        accepted.until().ifPresent(day -> parts.add("until: " + day));
+        return "{" + String.join(", ", parts) + "}";
+    }
+
+    private static String cells(List<String> cells) {
+        String listed =
+                cells.stream().map(cell -> cell == null ? "null" : quoted(cell)).collect(Collectors.joining(", "));
+        return cells.size() == 1 ? listed : "[" + listed + "]";
     }
 
     private void writeTexts(String key, List<String> texts) {

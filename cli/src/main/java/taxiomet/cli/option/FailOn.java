@@ -8,12 +8,14 @@ import taxiomet.charter.Severity;
 public enum FailOn {
     ERROR,
     WARNING,
-    NEVER;
+    NEVER,
+    /** What an earlier result has not; for commands that know one. */
+    NEW;
 
     /** Whether one of some findings is as grave as that. */
     public boolean isMetBy(Stream<Severity> findings) {
         Severity worst = this == WARNING ? Severity.WARNING : Severity.ERROR;
-        return this != NEVER && findings.anyMatch(severity -> severity.isAtLeast(worst));
+        return this != NEVER && this != NEW && findings.anyMatch(severity -> severity.isAtLeast(worst));
     }
 
     /** The word as users type it. */

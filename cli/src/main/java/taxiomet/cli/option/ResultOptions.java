@@ -1,6 +1,7 @@
 package taxiomet.cli.option;
 
 import picocli.CommandLine.Option;
+import taxiomet.cli.terminal.UsageException;
 
 /** What commands with findings ask about their result. */
 public final class ResultOptions {
@@ -10,8 +11,9 @@ public final class ResultOptions {
     @Option(
             names = "--fail-on",
             paramLabel = "SEVERITY",
-            description = "End with status 1 for findings of this severity or worse: error, warning or never."
-                    + " Default: error",
+            description =
+                    "End with status 1 for findings of this severity or worse: error, warning or never; for new where an earlier"
+                            + " result is known. Default: error",
             defaultValue = "error")
     private FailOn failOn;
 
@@ -19,7 +21,16 @@ public final class ResultOptions {
         return json;
     }
 
+    /** What is grave enough; refuses what nobody could know here. */
     public FailOn failOn() {
+        if (failOn == FailOn.NEW) {
+            throw new UsageException("--fail-on new goes with an earlier result: `compare`, or `check --since`");
+        }
         return failOn;
+    }
+
+    /** Whether what is new is meant, and all else is not. */
+    public boolean failsOnNew() {
+        return failOn == FailOn.NEW;
     }
 }

@@ -3,12 +3,15 @@ package taxiomet.cli.output;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.stream.Stream;
 import taxiomet.finding.CheckResult;
+import taxiomet.finding.KeptResult;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
 import taxiomet.reports.csv.EvidenceFolder;
 import taxiomet.reports.json.CheckJson;
+import taxiomet.reports.json.KeptJson;
 import taxiomet.reports.json.Provenance;
 
 /** The folder that {@code --evidence} names. */
@@ -45,12 +48,17 @@ public final class EvidenceOutput {
         try (Stream<Path> content = Files.walk(folder, 2)) {
             return content.allMatch(file -> Files.isDirectory(file)
                     || file.equals(folder.resolve(RESULT_FILE))
+                    || file.equals(folder.resolve(KeptJson.FILE))
                     || EvidenceFolder.isFileName(file.getFileName().toString()));
         }
     }
 
-    /** Writes the folder, whole or not at all. */
-    public void write(CheckResult result, Provenance provenance) {
+    /**
+     * Writes the folder, whole or not at all.
+     *
+     * @param kept by which a later result can be compared with it; empty where it cannot
+     */
+    public void write(CheckResult result, Optional<KeptResult> kept, Provenance provenance) {
         try (WholeOutput output = new WholeOutput(folder)) {
             Files.createDirectory(output.draft());
             if (isByOwner) {
@@ -63,6 +71,7 @@ public final class EvidenceOutput {
                     provenance,
                     EvidenceFolder.fileNames(result),
                     output.draft().resolve(RESULT_FILE));
+            kept.ifPresent(all -> KeptJson.write(all, provenance, output.draft().resolve(KeptJson.FILE)));
             output.complete();
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);

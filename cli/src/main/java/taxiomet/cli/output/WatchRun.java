@@ -10,8 +10,8 @@ import java.util.Map;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
 import taxiomet.cli.terminal.Terminal;
+import taxiomet.finding.KeptResult;
 import taxiomet.rows.SourceException;
-import taxiomet.settle.FaultsSeen;
 import taxiomet.sources.FilesWatched;
 import taxiomet.sources.FilesWatched.Stand;
 
@@ -24,7 +24,7 @@ public final class WatchRun {
 
     private final Terminal terminal;
     private final Path charterFile;
-    private FaultsSeen last;
+    private KeptResult last;
     private Charter charter;
 
     /** One check. */
@@ -38,7 +38,7 @@ public final class WatchRun {
          * @param last what was seen before; null the first time
          * @return what was seen
          */
-        FaultsSeen run(Charter charter, FaultsSeen last) throws IOException;
+        KeptResult run(Charter charter, KeptResult last) throws IOException;
     }
 
     public WatchRun(Terminal terminal, Path charterFile) {

@@ -59,7 +59,8 @@ final class FindingRows implements Closeable {
         }
         cells.add(SafeCell.of(finding.kind().words() + " at " + finding.at()));
         cells.add(finding.columns().isEmpty() ? null : SafeCell.of(String.join(", ", finding.columns())));
-        cells.add(row.problem().isEmpty() ? finding.kind().words() : row.problem());
+        cells.add((row.problem().isEmpty() ? finding.kind().words() : row.problem())
+                + (row.isAccepted() ? "; accepted" : ""));
         cells.add(row.hint().map(hint -> hint.words()).orElse(null));
         if (isMalformed) {
             cells.add(SafeCell.of(row.raw()));

@@ -91,6 +91,10 @@ public final class CheckJson {
         if (result.load().isPresent()) {
             LoadJson.write(result.load().get(), json);
         }
+        if (result.since().isPresent()) {
+            json.writeFieldName("since");
+            CompareJson.write(result.since().get(), json);
+        }
         json.writeArrayFieldStart("findings");
         for (int i = 0; i < result.findings().size(); i++) {
             writeFinding(result.findings().get(i), evidenceFiles.isEmpty() ? null : evidenceFiles.get(i));
@@ -183,6 +187,23 @@ public final class CheckJson {
         json.writeEndObject();
     }
 
+    private void writeAccepted(Finding finding) throws IOException {
+        if (finding.accepted().isEmpty()) {
+            return;
+        }
+        json.writeArrayFieldStart("accepted");
+        for (Finding.Accepting accepting : finding.accepted()) {
+            json.writeStartObject();
+            json.writeStringField("reason", accepting.reason());
+            if (accepting.until().isPresent()) {
+                json.writeStringField("until", accepting.until().get().toString());
+            }
+            json.writeNumberField("rows", accepting.rows());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+    }
+
     private void writeFinding(Finding finding, String evidenceFile) throws IOException {
         json.writeStartObject();
         json.writeStringField("finding", finding.kind().words());
@@ -202,6 +223,7 @@ public final class CheckJson {
                         : finding.kind().place().word());
         JsonOutput.writeTexts(json, "columns", finding.columns());
         json.writeNumberField("rows", finding.rows());
+        writeAccepted(finding);
         writeDetails(finding);
         json.writeArrayFieldStart("examples");
         if (!finding.examples().isEmpty()) {
@@ -324,6 +346,9 @@ public final class CheckJson {
         }
         if (!row.problem().isEmpty()) {
             json.writeStringField("problem", row.problem());
+        }
+        if (row.isAccepted()) {
+            json.writeBooleanField("accepted", true);
         }
         if (!row.differsIn().isEmpty()) {
             JsonOutput.writeTexts(json, "differs_in", row.differsIn());

@@ -98,17 +98,22 @@ public final class HealthReader {
     /** Objects in an array, each with its plain fields. */
     private void readAll(List<Map<String, String>> into) throws IOException {
         while (json.nextToken() == JsonToken.START_OBJECT) {
-            Map<String, String> fields = new HashMap<>();
-            while (json.nextToken() == JsonToken.FIELD_NAME) {
-                String name = json.currentName();
-                JsonToken value = json.nextToken();
-                if (value.isScalarValue()) {
-                    fields.put(name, json.getText());
-                } else {
-                    json.skipChildren();
-                }
-            }
-            into.add(fields);
+            into.add(fields(json));
         }
+    }
+
+    /** The plain fields of the object that a parser stands at the beginning of. */
+    static Map<String, String> fields(JsonParser json) throws IOException {
+        Map<String, String> fields = new HashMap<>();
+        while (json.nextToken() == JsonToken.FIELD_NAME) {
+            String name = json.currentName();
+            JsonToken value = json.nextToken();
+            if (value.isScalarValue()) {
+                fields.put(name, json.getText());
+            } else {
+                json.skipChildren();
+            }
+        }
+        return fields;
     }
 }

@@ -10,9 +10,11 @@ import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
+import taxiomet.finding.ResultComparison;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.text.Grid.Cell;
 import taxiomet.reports.words.CellText;
+import taxiomet.reports.words.CompareWords;
 import taxiomet.reports.words.Counted;
 import taxiomet.reports.words.FindingSentences;
 
@@ -51,6 +53,7 @@ public final class CheckText implements ResultText {
     @Override
     public void write() {
         writeAnswer();
+        result.since().ifPresent(this::writeSince);
         paper.gap();
         writeTables();
         new CausesText(result.causes(), charter, paper).write();
@@ -74,6 +77,19 @@ public final class CheckText implements ResultText {
                 ? Counted.of(result.rows(), "row") + ", none at fault"
                 : Counted.grouped(result.faultyRows()) + " of " + Counted.of(result.rows(), "row") + " at fault";
         paper.paragraph(findings + " in " + Counted.of(result.tables().size(), "table") + "; " + rows, 0);
+    }
+
+    private void writeSince(ResultComparison since) {
+        paper.gap();
+        String about = "since " + CompareWords.moment(since.earlier().made());
+        paper.paragraph(
+                Style.STRONG.apply(about, paper.hasColor()) + ": " + CompareWords.answer(since), 0, Paragraph.HANGING);
+        if (!since.areRowsKnown()) {
+            paper.paragraph(CompareWords.UNDER_OTHER_KEYS, INDENT);
+        }
+        if (!since.shifts().isEmpty()) {
+            ShiftsText.write(since.shifts(), paper);
+        }
     }
 
     private String bySeverity() {

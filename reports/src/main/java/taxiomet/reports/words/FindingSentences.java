@@ -58,9 +58,17 @@ public final class FindingSentences {
         return Counted.of(finding.rows(), "row");
     }
 
+    private static String accepted(Finding finding, Finding.Accepting accepting) {
+        boolean areAll = accepting.rows() == finding.rows();
+        return (areAll ? "accepted" : Counted.grouped(accepting.rows()) + " of them accepted")
+                + accepting.until().map(day -> " until " + day).orElse("") + ": "
+                + CellText.escaped(accepting.reason());
+    }
+
     /** What there is to say about a finding as a whole. */
     public List<String> of(Finding finding) {
         List<String> sentences = new ArrayList<>();
+        finding.accepted().forEach(accepting -> sentences.add(accepted(finding, accepting)));
         Finding.Details details = finding.details();
         if (details instanceof Finding.Missing missing) {
             sentences.add(linkSentence(finding, missing));

@@ -1,0 +1,123 @@
+package taxiomet.cli.output;
+
+import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import taxiomet.cli.terminal.Terminal;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.reports.OutputException;
+import taxiomet.work.Secret;
+
+/**
+ * The key under which results are kept so that rows are known again in later ones: eight numbers in a file that only its owner can read. It
+ * stands in the owner's own folder for settings, never in a result.
+ */
+public final class KeyFile {
+    private static final String NAME = "taxiomet/history.key";
+    private static final String HEAD =
+            "# Under this key results are kept, and rows known again. Keep it to yourself, and keep it.";
+    private static final int HEXADECIMAL = 16;
+
+    private final Path file;
+    private boolean isNew;
+
+    private KeyFile(Path file) {
+        this.file = file;
+    }
+
+    /**
+     * The file that was named, or the usual one.
+     *
+     * @param named null for none
+     * @return empty where none was named, and nobody knows where the owner's folder is
+     */
+    public static Optional<KeyFile> of(Path named, Terminal terminal) {
+        if (named != null) {
+            return Optional.of(new KeyFile(named));
+        }
+        String settings = terminal.variable("XDG_CONFIG_HOME");
+        String home = terminal.variable("HOME");
+        if (!settings.isEmpty()) {
+            return Optional.of(new KeyFile(Path.of(settings, NAME)));
+        }
+        return home.isEmpty() ? Optional.empty() : Optional.of(new KeyFile(Path.of(home, ".config", NAME)));
+    }
+
+    /** Its path. */
+    public Path path() {
+        return file;
+    }
+
+    /** Whether it was made when it was asked for. */
+    public boolean isNew() {
+        return isNew;
+    }
+
+    /**
+     * The key; made when the file is not there.
+     *
+     * @throws UsageException when the file holds something else
+     * @throws OutputException when it cannot be read or made
+     */
+    public Secret secret() {
+        try {
+            if (Files.notExists(file)) {
+                make();
+            }
+            return read(Files.readAllLines(file));
+        } catch (NoSuchFileException e) {
+            throw new OutputException(file.toString(), "there is no such file", "make its folder first");
+        } catch (IOException e) {
+            throw OutputException.of(file.toString(), e);
+        }
+    }
+
+    private void make() throws IOException {
+        Path folder = file.toAbsolutePath().getParent();
+        Files.createDirectories(folder);
+        String digits = Arrays.stream(Secret.random().longs())
+                .mapToObj(Long::toHexString)
+                .collect(Collectors.joining(" "));
+        Path draft = folder.resolve(
+                "." + file.getFileName() + "." + ProcessHandle.current().pid());
+        if (Files.getFileStore(folder).supportsFileAttributeView("posix")) {
+            Files.createFile(draft, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+        }
+        try {
+            Files.write(draft, List.of(HEAD, digits), StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING);
+            // Whoever made it first meanwhile has made the one key.
+            Files.createLink(file, draft);
+            isNew = true;
+        } catch (FileAlreadyExistsException e) {
+            isNew = false;
+        } catch (UnsupportedOperationException e) {
+            Files.move(draft, file);
+            isNew = true;
+        } finally {
+            Files.deleteIfExists(draft);
+        }
+    }
+
+    private Secret read(List<String> lines) {
+        try {
+            long[] longs = lines.stream()
+                    .filter(line -> !line.startsWith("#"))
+                    .flatMap(line -> Arrays.stream(line.strip().split("\\s+")))
+                    .filter(part -> !part.isEmpty())
+                    .mapToLong(part -> Long.parseUnsignedLong(part, HEXADECIMAL))
+                    .toArray();
+            return Secret.of(longs);
+        } catch (IllegalArgumentException e) {
+            throw new UsageException(
+                    file + " holds no key of results; name another with --key-file, or move it away to have one made");
+        }
+    }
+}
