@@ -24,6 +24,7 @@ import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.option.HistoryOptions;
+import taxiomet.cli.option.KeyOptions;
 import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
@@ -31,11 +32,11 @@ import taxiomet.cli.option.ResultOptions;
 import taxiomet.cli.option.TableNames;
 import taxiomet.cli.option.UsableCharter;
 import taxiomet.cli.output.EvidenceOutput;
-import taxiomet.cli.output.KeptFiles;
-import taxiomet.cli.output.KeyFile;
 import taxiomet.cli.output.Outputs;
 import taxiomet.cli.output.ReportFiles;
 import taxiomet.cli.output.WatchRun;
+import taxiomet.cli.settle.KeptFiles;
+import taxiomet.cli.settle.KeyFile;
 import taxiomet.cli.terminal.ExitStatus;
 import taxiomet.cli.terminal.Progress;
 import taxiomet.cli.terminal.RunFigures;
@@ -150,6 +151,9 @@ final class CheckCommand implements Callable<Integer> {
     private HistoryOptions past;
 
     @Mixin
+    private KeyOptions keys;
+
+    @Mixin
     private OutputOptions output;
 
     @Mixin
@@ -184,7 +188,9 @@ final class CheckCommand implements Callable<Integer> {
     public Integer call() throws CharterException, IOException {
         requireSense();
         earlier = past.since().map(KeptFiles::read);
-        key = evidence == null && !past.isAny() ? Optional.empty() : past.key(terminal);
+        key = past.isAny()
+                ? Optional.of(keys.needKey(terminal))
+                : evidence == null ? Optional.empty() : keys.key(terminal);
         Outputs outputs = new Outputs(terminal, output.isForced());
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
@@ -250,7 +256,7 @@ final class CheckCommand implements Callable<Integer> {
                         ? Math.max(CheckOptions.MOST_NAMED_VALUES, examples)
                         : HINTED_IN_EVIDENCE,
                 isInside,
-                Optional.of(past.day()));
+                Optional.of(keys.day()));
     }
 
     private int watch() throws IOException {
@@ -265,7 +271,7 @@ final class CheckCommand implements Callable<Integer> {
             @Override
             public KeptResult run(Charter charter, KeptResult last) throws IOException {
                 try (CheckRun run = CheckRun.start(charter, options(charter), engine.open(terminal), context)) {
-                    KeptResult now = new ResultKeeper(charter, run, context.secret()).keep(past.moment(), last == null);
+                    KeptResult now = new ResultKeeper(charter, run, context.secret()).keep(keys.moment(), false);
                     tell(run.result(), last, now);
                     return now;
                 }
@@ -277,9 +283,9 @@ final class CheckCommand implements Callable<Integer> {
                 CheckText text = new CheckText(result, charterFile.toString(), paper);
                 if (last == null && !output.isQuiet()) {
                     text.write();
-                } else {
-                    text.writeAnswer();
+                    return;
                 }
+                text.writeAnswer();
                 if (last != null) {
                     ShiftsText.write(Comparing.of(last, now).shifts(), paper);
                 }
@@ -298,10 +304,10 @@ final class CheckCommand implements Callable<Integer> {
         RunContext context = key.map(file -> own.under(file.secret())).orElse(own);
         try (CheckRun run = CheckRun.start(charter, options, engine.open(terminal), context)) {
             CheckResult checked = showsLoad ? run.result().with(run.load()) : run.result();
-            Optional<KeptResult> kept =
-                    key.map(file -> new ResultKeeper(charter, run, context.secret()).keep(past.moment(), writesKept()));
+            Optional<KeptResult> kept = key.map(file -> new ResultKeeper(charter, run, context.secret())
+                    .keep(keys.moment(), evidence != null || past.history().isPresent()));
             Optional<ResultComparison> since =
-                    earlier.map(all -> Comparing.of(KeptFiles.before(past.moment(), all), kept.orElseThrow()));
+                    earlier.map(all -> Comparing.of(KeptFiles.before(keys.moment(), all), kept.orElseThrow()));
             CheckResult result = since.map(checked::with).orElse(checked);
             outlet.take(result, kept);
             if (wanted.failsOnNew()) {
@@ -313,12 +319,11 @@ final class CheckCommand implements Callable<Integer> {
         }
     }
 
-    private boolean writesKept() {
-        return evidence != null || past.history().isPresent();
-    }
-
     private void requireSense() {
-        past.requireSense(evidence != null);
+        past.requireSense();
+        if (keys.isNamed() && evidence == null && !past.isAny()) {
+            throw new UsageException("--key-file goes with --evidence, --since or --keep-history");
+        }
         if (past.isAny() && !only.isEmpty()) {
             throw new UsageException(
                     "--only judges some tables, and a result that is kept or compared is about all; leave one of them out");

@@ -97,6 +97,7 @@ public final class Main {
             case "ddl" -> commands.addSubcommand(new DdlCommand(terminal));
             case "rehearse" -> commands.addSubcommand(new RehearseCommand(terminal));
             case "compare" -> commands.addSubcommand(new CompareCommand(terminal));
+            case "docket" -> commands.addSubcommand(new DocketCommand(terminal));
             case "sift" -> commands.addSubcommand(new SiftCommand(terminal));
             case "demo" -> commands.addSubcommand(new DemoCommand(terminal));
             default -> {
@@ -106,6 +107,7 @@ public final class Main {
                 commands.addSubcommand(new TraceCommand(terminal));
                 commands.addSubcommand(new RosterCommand(terminal));
                 commands.addSubcommand(new RehearseCommand(terminal));
+                commands.addSubcommand(new DocketCommand(terminal));
                 commands.addSubcommand(new SiftCommand(terminal));
                 commands.addSubcommand(new CompareCommand(terminal));
                 commands.addSubcommand(new MapCommand(terminal));

@@ -3,7 +3,10 @@ package taxiomet.cli;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
@@ -20,6 +23,7 @@ import taxiomet.cli.option.CharterOptions;
 import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.option.CsvOptions;
 import taxiomet.cli.option.EngineOptions;
+import taxiomet.cli.option.KeyOptions;
 import taxiomet.cli.option.OutputOptions;
 import taxiomet.cli.option.PageOptions;
 import taxiomet.cli.option.PersonalOptions;
@@ -38,6 +42,7 @@ import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
 import taxiomet.finding.ProofResult;
 import taxiomet.finding.RehearsalResult;
+import taxiomet.proposal.Change;
 import taxiomet.proposal.Proposal;
 import taxiomet.proposal.ProposalException;
 import taxiomet.rehearse.Rehearsal;
@@ -46,6 +51,7 @@ import taxiomet.reports.csv.EffectsCsv;
 import taxiomet.reports.html.TextHtml;
 import taxiomet.reports.json.Provenance;
 import taxiomet.reports.json.RehearsalJson;
+import taxiomet.reports.text.LinePaper;
 import taxiomet.reports.text.RehearsalText;
 import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.work.CheckProgress;
@@ -155,6 +161,9 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
     private List<String> reports = List.of();
 
     @Mixin
+    private KeyOptions keys;
+
+    @Mixin
     private OutputOptions output;
 
     @Mixin
@@ -201,30 +210,27 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
 
     /** An option that cannot be honoured is refused, never ignored. */
     private void requireSense() {
+        Map<String, Object> others = new LinkedHashMap<>();
+        others.put("--report", reports);
+        others.put("--why", why);
+        others.put("--write-sql", writeSql);
+        others.put("--prove", isProved ? true : null);
         if (undo != null) {
-            refuse("--undo", behaviour.trials(), "--try");
-            refuse("--undo", reports, "--report");
-            refuse("--undo", proposal.isEmpty() ? null : proposal, "a proposal");
-            refuse("--undo", compared, "--compare-actions");
-            refuse("--undo", why, "--why");
-            refuse("--undo", writeSql, "--write-sql");
-            refuse("--undo", isProved ? true : null, "--prove");
-            refuse("--undo", isWhole ? true : null, "--whole");
-            refuse("--undo", wanted.isJson() ? true : null, "--json");
+            others.put("--try", behaviour.trials());
+            others.put("a proposal", proposal.isEmpty() ? null : proposal);
+            others.put("--compare-actions", compared);
+            others.put("--whole", isWhole ? true : null);
+            others.put("--json", wanted.isJson() ? true : null);
+            others.forEach((name, other) -> refuse("--undo", other, name));
         } else if (compared != null) {
-            refuse("--compare-actions", reports, "--report");
-            refuse("--compare-actions", why, "--why");
-            refuse("--compare-actions", into, "--into");
-            refuse("--compare-actions", writeSql, "--write-sql");
-            refuse("--compare-actions", isProved ? true : null, "--prove");
+            others.put("--into", into);
+            others.forEach((name, other) -> refuse("--compare-actions", other, name));
         }
         if (isProved) {
             refuse("--prove", behaviour.trials(), "--try");
         }
         csv.requireSense(reports, false);
-        if (output.isQuiet() && why != null) {
-            throw new UsageException("--why does not go with --quiet");
-        }
+        refuse("--why", output.isQuiet() ? why : null, "--quiet");
     }
 
     private static void refuse(String given, Object other, String name) {
@@ -260,7 +266,17 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                 new UsableCharter(terminal, source, proposal.charter(), output.isQuiet()).forRehearsal(asked);
         Charter charter = behaviour.tried(personal.toldBy(declared));
         Server whose = asked == null ? charter.behavesAs() : asked;
-        Proposal given = proposedAt(charter, behaviour.moment());
+        Optional<DecidedDockets> decided = DecidedDockets.of(proposal, charter, keys, engine, terminal);
+        Charter withAccepted = decided.map(all -> all.accepting(declared)).orElse(declared);
+        Instant moment = behaviour.moment();
+        if (decided.isPresent()
+                && proposedAt(charter, decided, moment).changes().isEmpty()) {
+            refuse("a docket in which no decision changes a row", wanted.isJson() ? true : null, "--json");
+            LinePaper paper =
+                    new LinePaper(terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
+            return decided.get().withoutChanges(withAccepted, copies, provenance(), paper, outputs, wanted.failOn());
+        }
+        Proposal given = proposedAt(charter, decided, moment);
         if (compared != null) {
             return new ActionTrials(charter, given, whose, compared, examples)
                     .show(engine, wanted, common, terminal, provenance());
@@ -271,7 +287,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         // What is now for the database is now for the rehearsal.
         boolean hasOwnMoment = proof.isEmpty() || behaviour.hasMoment();
         Proposal proposed =
-                hasOwnMoment ? given : proposedAt(charter, proof.get().moment());
+                hasOwnMoment ? given : proposedAt(charter, decided, proof.get().moment());
         boolean isOneTransaction = script.isPresent() || isProved;
         RehearsalOptions options =
                 new RehearsalOptions(whose, examples, true, true, RehearsalOptions.USUALLY_NEAR, isOneTransaction);
@@ -287,13 +303,13 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             RehearsalResult result = rehearsal.result();
             requireRevealed(charter, result);
             Optional<ProofResult> proved = proof.map(run -> run.of(rehearsal, proposed, output.isQuiet()));
-            RehearsalJson asJson = new RehearsalJson(result, proved, provenance());
+            RehearsalJson asJson = new RehearsalJson(result, proved, decided.map(DecidedDockets::told), provenance());
             reportFiles.write((format, file) -> {
                 if (format.equals("json")) {
                     asJson.write(file);
                 } else if (format.equals("html")) {
                     TextHtml.write(
-                            paper -> new RehearsalText(result, proved, paper),
+                            paper -> new RehearsalText(result, proved, decided.map(DecidedDockets::told), paper),
                             provenance().line(),
                             file);
                 } else {
@@ -301,7 +317,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                 }
             });
             if (copies.isPresent()) {
-                outputs.wrote(copies.get().write(declared, rehearsal, isWhole, provenance()));
+                outputs.wrote(copies.get().write(withAccepted, rehearsal, isWhole, provenance()));
             }
             script.ifPresent(output -> output.write(charter, rehearsal, whose));
             if (why != null) {
@@ -310,7 +326,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             } else if (wanted.isJson()) {
                 asJson.write(terminal.out());
             } else {
-                show(outputs, result, proved);
+                show(outputs, result, proved, decided);
             }
             if (!output.isQuiet()) {
                 outputs.tell(
@@ -321,14 +337,22 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             }
             Stream<Severity> unlike =
                     proved.filter(done -> !done.agrees()).stream().map(done -> Severity.ERROR);
-            return wanted.failOn().isMetBy(Stream.concat(result.severities(), unlike))
+            boolean areLeftOut =
+                    decided.filter(all -> !all.told().remarks().isEmpty()).isPresent();
+            Stream<Severity> leftOut = areLeftOut ? Stream.of(Severity.ERROR) : Stream.empty();
+            return wanted.failOn()
+                            .isMetBy(Stream.of(result.severities(), unlike, leftOut)
+                                    .flatMap(each -> each))
                     ? ExitStatus.FINDINGS
                     : ExitStatus.SOUND;
         }
     }
 
-    private Proposal proposedAt(Charter charter, Instant moment) throws CharterException {
-        return behaviour.proposal(proposal.changes(charter, moment), moment);
+    private Proposal proposedAt(Charter charter, Optional<DecidedDockets> decided, Instant moment)
+            throws CharterException {
+        List<Change> changes = new ArrayList<>(proposal.changes(charter, moment));
+        decided.ifPresent(all -> changes.addAll(all.changes()));
+        return behaviour.proposal(changes, moment);
     }
 
     /** Before anything is written. */
@@ -360,12 +384,14 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         return ExitStatus.SOUND;
     }
 
-    private void show(Outputs outputs, RehearsalResult result, Optional<ProofResult> proved) throws IOException {
+    private void show(
+            Outputs outputs, RehearsalResult result, Optional<ProofResult> proved, Optional<DecidedDockets> decided)
+            throws IOException {
         outputs.show(
                 common.color(),
                 page.isPaged(),
                 output.isQuiet(),
-                paper -> new RehearsalText(result, proved, paper),
+                paper -> new RehearsalText(result, proved, decided.map(DecidedDockets::told), paper),
                 result.isAccepted()
                         ? "--into DIR writes the tables as they would be, --write-sql FILE the SQL"
                         : "see what stands in the way above, change by change");

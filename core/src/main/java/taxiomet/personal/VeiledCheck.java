@@ -99,7 +99,8 @@ public final class VeiledCheck {
                 row.isAccepted());
     }
 
-    private Hint of(Hint hint, ForeignKey link) {
+    /** A hint at parents over a link. */
+    public Hint of(Hint hint, ForeignKey link) {
         return new Hint(
                 hint.kind(),
                 hint.parents().stream()

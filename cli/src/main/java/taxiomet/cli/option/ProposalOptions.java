@@ -24,6 +24,7 @@ import taxiomet.charters.input.InputFile;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.proposals.ProposalReader.Use;
 import taxiomet.charters.yaml.ProposalDocument;
+import taxiomet.cli.settle.FilledDocket;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.ProposalException;
@@ -163,7 +164,19 @@ public final class ProposalOptions {
         }
     }
 
-    /** All changes, in their order. */
+    private static boolean isDocket(Part part) {
+        return part.option().isEmpty() && FilledDocket.isOne(Path.of(part.value()));
+    }
+
+    /** The dockets that were filled in. */
+    public List<Path> dockets() {
+        return parts.stream()
+                .filter(ProposalOptions::isDocket)
+                .map(part -> Path.of(part.value()))
+                .toList();
+    }
+
+    /** All changes but those of dockets, in their order. */
     public List<Change> changes(Charter charter, Instant now) throws CharterException {
         requireOneStandardInput();
         ProposalReader reader = new ProposalReader(charter, now);
@@ -172,6 +185,7 @@ public final class ProposalOptions {
         int statements = 0;
         List<Part> proposed = new ArrayList<>(parts);
         charterPart.ifPresent(proposed::remove);
+        proposed.removeIf(ProposalOptions::isDocket);
         List<ProposalException> faults = new ArrayList<>();
         for (Part part : proposed) {
             statements += part.option().equals("-e") ? 1 : 0;
@@ -184,7 +198,7 @@ public final class ProposalOptions {
         if (!faults.isEmpty()) {
             throw ProposalException.ofAll(faults);
         }
-        if (changes.isEmpty()) {
+        if (changes.isEmpty() && dockets().isEmpty()) {
             throw new UsageException(
                     "nothing is proposed; add -e \"DELETE FROM ...\", a .sql file, or --delete TABLE=FILE.csv");
         }

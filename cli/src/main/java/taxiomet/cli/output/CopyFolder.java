@@ -39,6 +39,20 @@ public final class CopyFolder {
                 "--into", folder, "tables of a rehearsal", each -> Files.isRegularFile(each.resolve(UNDO)), isForced);
     }
 
+    /** Writes a folder with a charter alone: no row changes, and all are read where they stand. */
+    public String writeCharter(Charter charter, Provenance provenance) {
+        try (WholeOutput output = new WholeOutput(folder)) {
+            Files.createDirectory(output.draft());
+            new UndoJson(output.draft().resolve(UNDO), provenance, charter.name()).close();
+            CharterOutput.write(
+                    charter, folder.toAbsolutePath(), Map.of(), output.draft().resolve(CHARTER));
+            output.complete();
+        } catch (IOException e) {
+            throw OutputException.of(folder.toString(), e);
+        }
+        return folder + " (" + CHARTER + ", which accepts what is borne)";
+    }
+
     /**
      * Writes the folder, whole or not at all: the tables, the way back, and a charter that reads the tables written from here and all
      * others where they stand.

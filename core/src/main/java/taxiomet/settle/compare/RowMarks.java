@@ -30,7 +30,7 @@ import taxiomet.work.KeyedHash;
 import taxiomet.work.Secret;
 
 /** Numbers that stand for rows of one table that are at fault, and what the rows are called. */
-final class RowMarks {
+public final class RowMarks {
     private static final long KEY = 1;
     private static final long CONTENT = 2;
     private static final long RAW = 3;
@@ -49,11 +49,13 @@ final class RowMarks {
     /**
      * One row.
      *
+     * @param identity stands for its primary key, or for all it holds; {@code rest} for all it holds beside its key
      * @param pointsAt for each link, what stands for the key that the row points at
      */
-    record Mark(long identity, long rest, Map<String, Long> pointsAt, String name) {}
+    public record Mark(long identity, long rest, Map<String, Long> pointsAt, String name) {}
 
-    RowMarks(Charter charter, Table table, Secret secret, KeyedHash hash, Pseudonyms pseudonyms) {
+    /** @param hash under the key by which rows are known again */
+    public RowMarks(Charter charter, Table table, Secret secret, KeyedHash hash, Pseudonyms pseudonyms) {
         this.table = table;
         this.secret = secret;
         this.hash = hash;
@@ -84,7 +86,7 @@ final class RowMarks {
     }
 
     /** Reads the rows of some logs, which are all of this table. */
-    void read(List<FaultLog> logs, TableSource source) {
+    public void read(List<FaultLog> logs, TableSource source) {
         RowSet rows = new RowSet();
         Set<String> ofKey =
                 table.primaryKey().map(Key::columns).map(Set::copyOf).orElse(Set.of());
@@ -172,7 +174,7 @@ final class RowMarks {
     }
 
     /** The mark of a row that was read. */
-    Mark of(long ref) {
+    public Mark of(long ref) {
         return marks.get(ref);
     }
 }

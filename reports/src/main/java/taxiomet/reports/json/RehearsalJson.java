@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.NotRead;
 import taxiomet.finding.ActionComparison;
+import taxiomet.finding.DocketDecisions;
 import taxiomet.finding.ProofResult;
 import taxiomet.finding.ProofResult.ChangeProof;
 import taxiomet.finding.ProofResult.TableProof;
@@ -31,12 +32,27 @@ import taxiomet.proposal.ProposalException;
 public final class RehearsalJson {
     private final RehearsalResult result;
     private final Optional<ProofResult> proof;
+    private final Optional<DocketDecisions> decisions;
     private final Provenance provenance;
 
     /** @param proof what a database made of it, where one was asked */
     public RehearsalJson(RehearsalResult result, Optional<ProofResult> proof, Provenance provenance) {
+        this(result, proof, Optional.empty(), provenance);
+    }
+
+    /**
+     * A rehearsal of what was decided in dockets.
+     *
+     * @param decisions what became of the decisions
+     */
+    public RehearsalJson(
+            RehearsalResult result,
+            Optional<ProofResult> proof,
+            Optional<DocketDecisions> decisions,
+            Provenance provenance) {
         this.result = result;
         this.proof = proof;
+        this.decisions = decisions;
         this.provenance = provenance;
     }
 
@@ -70,12 +86,35 @@ public final class RehearsalJson {
         });
     }
 
+    private static void writeDecisions(JsonGenerator json, DocketDecisions decisions) throws IOException {
+        json.writeObjectFieldStart("docket");
+        json.writeNumberField("rows", decisions.items());
+        json.writeNumberField("decided", decisions.decided());
+        json.writeNumberField("borne", decisions.borne());
+        json.writeNumberField("elsewhere", decisions.elsewhere());
+        json.writeNumberField("not_in_docket", decisions.notInDocket());
+        JsonOutput.writeTexts(json, "open", decisions.open());
+        json.writeArrayFieldStart("left_out");
+        for (DocketDecisions.Remark remark : decisions.remarks()) {
+            json.writeStartObject();
+            json.writeStringField("why", remark.why().word());
+            json.writeStringField("place", remark.place());
+            json.writeStringField("words", remark.words());
+            json.writeEndObject();
+        }
+        json.writeEndArray();
+        json.writeEndObject();
+    }
+
     private void write(JsonGenerator json) throws IOException {
         provenance.begin(json, "rehearsal", result.title());
         json.writeStringField("server", result.behaviour());
         json.writeStringField("now", result.now());
         json.writeStringField("answer", result.answer());
         json.writeBooleanField("undone", result.isUndone());
+        if (decisions.isPresent()) {
+            writeDecisions(json, decisions.get());
+        }
         json.writeArrayFieldStart("links");
         for (LinkActions link : result.links()) {
             json.writeStartObject();

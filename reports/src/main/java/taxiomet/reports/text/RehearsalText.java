@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import taxiomet.charter.NotRead;
 import taxiomet.charter.Severity;
+import taxiomet.finding.DocketDecisions;
 import taxiomet.finding.ProofResult;
 import taxiomet.finding.RefusalKind;
 import taxiomet.finding.RehearsalResult;
@@ -35,6 +36,7 @@ public final class RehearsalText implements ResultText {
 
     private final RehearsalResult result;
     private final Optional<ProofResult> proof;
+    private final Optional<DocketDecisions> decisions;
     private final Paper paper;
 
     /**
@@ -42,14 +44,29 @@ public final class RehearsalText implements ResultText {
      * @param paper takes it
      */
     public RehearsalText(RehearsalResult result, Optional<ProofResult> proof, Paper paper) {
+        this(result, proof, Optional.empty(), paper);
+    }
+
+    /**
+     * A rehearsal of what was decided in dockets.
+     *
+     * @param decisions what became of the decisions
+     */
+    public RehearsalText(
+            RehearsalResult result, Optional<ProofResult> proof, Optional<DocketDecisions> decisions, Paper paper) {
         this.result = result;
         this.proof = proof;
+        this.decisions = decisions;
         this.paper = paper;
     }
 
     @Override
     public void write() {
         writeAnswer();
+        decisions.ifPresent(told -> {
+            paper.gap();
+            DocketText.writeDecisions(told, paper);
+        });
         writeLinks();
         for (int i = 0; i < result.changes().size(); i++) {
             paper.gap();

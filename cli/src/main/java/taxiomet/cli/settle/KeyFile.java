@@ -1,4 +1,4 @@
-package taxiomet.cli.output;
+package taxiomet.cli.settle;
 
 import java.io.IOException;
 import java.nio.file.FileAlreadyExistsException;

@@ -1,4 +1,4 @@
-package taxiomet.cli.output;
+package taxiomet.cli.settle;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -85,7 +85,6 @@ public final class KeptFiles {
         if (Files.exists(folder)) {
             throw new UsageException("--keep-history " + folder + " is a file, and should be a folder");
         }
-        Outputs.requireFolder("--keep-history", folder);
     }
 
     /**

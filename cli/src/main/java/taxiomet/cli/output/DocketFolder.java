@@ -1,0 +1,84 @@
+package taxiomet.cli.output;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import taxiomet.cli.terminal.UsageException;
+import taxiomet.finding.Docket;
+import taxiomet.finding.Docket.Item;
+import taxiomet.reports.FileNames;
+import taxiomet.reports.OutputException;
+import taxiomet.reports.WholeOutput;
+import taxiomet.reports.csv.DocketCsv;
+import taxiomet.reports.words.Counted;
+import taxiomet.reports.xlsx.DocketWorkbook;
+
+/** The folder that {@code --into} names for a docket: a workbook and a CSV file, of all or for each owner. */
+public final class DocketFolder {
+    private static final String ALL = "docket";
+    private static final String WITHOUT_OWNER = "without owner";
+    private static final int MOST_OWNERS = 5_000;
+
+    private final Path folder;
+    private final boolean isForced;
+
+    /** @param isForced whether a folder of dockets is replaced */
+    public DocketFolder(Path folder, boolean isForced) {
+        this.folder = folder;
+        this.isForced = isForced;
+    }
+
+    /** Refuses, before anything is read, what could not be written afterwards. */
+    public void requireFree() {
+        OutputFolder.requireFree("--into", folder, "dockets", DocketFolder::holdsDockets, isForced);
+    }
+
+    private static boolean holdsDockets(Path folder) throws IOException {
+        try (Stream<Path> content = Files.list(folder)) {
+            return content.allMatch(file -> {
+                String name = file.getFileName().toString();
+                return Files.isRegularFile(file) && (name.endsWith(".docket.xlsx") || name.endsWith(".docket.csv"));
+            });
+        }
+    }
+
+    /**
+     * Writes the folder, whole or not at all.
+     *
+     * @return what was written, in words
+     */
+    public String write(Docket docket, boolean isPerOwner, boolean hasMark) {
+        Map<String, List<Item>> byOwner = isPerOwner
+                ? docket.items().stream()
+                        .collect(Collectors.groupingBy(
+                                item -> item.owner().orElse(""), TreeMap::new, Collectors.toList()))
+                : Map.of("", docket.items());
+        if (byOwner.size() > MOST_OWNERS) {
+            throw new UsageException("there are more than " + Counted.grouped(MOST_OWNERS)
+                    + " owners; leave out --per-owner, or name tables with --only");
+        }
+        FileNames names = new FileNames(Set.of());
+        try (WholeOutput output = new WholeOutput(folder)) {
+            Files.createDirectory(output.draft());
+            for (Map.Entry<String, List<Item>> each : byOwner.entrySet()) {
+                Docket own = new Docket(docket.title(), docket.keyMark(), new ArrayList<>(each.getValue()));
+                String plain =
+                        !isPerOwner ? ALL : each.getKey().isEmpty() ? WITHOUT_OWNER : FileNames.plain(each.getKey());
+                String name = names.different(plain, "");
+                DocketWorkbook.write(own, each.getKey(), output.draft().resolve(name + ".docket.xlsx"));
+                DocketCsv.write(own, output.draft().resolve(name + ".docket.csv"), hasMark);
+            }
+            output.complete();
+        } catch (IOException e) {
+            throw OutputException.of(folder.toString(), e);
+        }
+        return folder + " (" + Counted.of(byOwner.size(), "docket") + ", each as .xlsx and .csv)";
+    }
+}

@@ -1,0 +1,109 @@
+package taxiomet.finding;
+
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Faulty rows laid out for the people who decide about them. What is shown is told as everywhere: personal values as pseudonyms unless they
+ * are revealed; what a choice would do holds the values themselves.
+ *
+ * @param title what the charter is called
+ * @param keyMark of the key by which rows are known again
+ * @param items finding by finding, rows as they stand
+ */
+public record Docket(String title, String keyMark, List<Item> items) {
+    public Docket {
+        items = List.copyOf(items);
+    }
+
+    /**
+     * One row of one finding.
+     *
+     * @param reference stands for the finding and the row, and behind a hyphen for all that the row holds
+     * @param columns those in which the fault stands
+     * @param place where the row stands, to be found again
+     * @param name how the row is called: its key and its label
+     * @param holds what stands in the columns at fault
+     * @param problem what is wrong, in words
+     * @param owner who decides about it; empty where nobody does
+     * @param cells all of its cells, null for null; none for one that cannot be taken apart
+     * @param hasProposal whether the first choice is proposed
+     * @param choices what can be decided
+     */
+    public record Item(
+            String reference,
+            FindingKind kind,
+            String table,
+            String at,
+            List<String> columns,
+            Place place,
+            String name,
+            String holds,
+            String problem,
+            Optional<String> owner,
+            Map<String, String> cells,
+            boolean hasProposal,
+            List<Choice> choices) {
+        public Item {
+            columns = List.copyOf(columns);
+            choices = List.copyOf(choices);
+            cells = Collections.unmodifiableMap(new LinkedHashMap<>(cells));
+        }
+    }
+
+    /**
+     * Where a row stands.
+     *
+     * @param part its file
+     * @param row its number in it
+     * @param key what stands in the columns that name it, null for null
+     */
+    public record Place(String part, long row, Map<String, String> key) {
+        public Place {
+            key = Collections.unmodifiableMap(new LinkedHashMap<>(key));
+        }
+    }
+
+    /** What can be decided, in words that no other choice of the item has. */
+    public record Choice(String words, Deed deed) {}
+
+    /** What a decision does. */
+    public sealed interface Deed {
+        /** Other values, null for null. */
+        record Write(Map<String, String> cells) implements Deed {
+            public Write {
+                cells = Collections.unmodifiableMap(new LinkedHashMap<>(cells));
+            }
+        }
+
+        /** Another value that whoever decides writes down. */
+        record WriteGiven(String column) implements Deed {}
+
+        /** The parent that is missing, with its key alone. */
+        record CreateParent(String table, Map<String, String> key) implements Deed {
+            public CreateParent {
+                key = Collections.unmodifiableMap(new LinkedHashMap<>(key));
+            }
+        }
+
+        /** The end of the row. */
+        record Delete() implements Deed {}
+
+        /** The row is another one: what points at it shall point there. */
+        record Merge(List<String> goes, List<String> stays) implements Deed {
+            public Merge {
+                goes = List.copyOf(goes);
+                stays = List.copyOf(stays);
+            }
+        }
+
+        /** The fault is borne for a while. */
+        record Bear() implements Deed {}
+
+        /** It is mended where the row comes from. */
+        record Elsewhere() implements Deed {}
+    }
+}

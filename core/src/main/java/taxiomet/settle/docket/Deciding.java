@@ -1,0 +1,488 @@
+package taxiomet.settle.docket;
+
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import taxiomet.charter.Accepted;
+import taxiomet.charter.Accepted.AcceptedRow;
+import taxiomet.charter.Charter;
+import taxiomet.charter.Table;
+import taxiomet.charter.place.Database;
+import taxiomet.finding.Docket;
+import taxiomet.finding.Docket.Choice;
+import taxiomet.finding.Docket.Deed;
+import taxiomet.finding.Docket.Item;
+import taxiomet.finding.DocketDecisions;
+import taxiomet.finding.DocketDecisions.Remark;
+import taxiomet.finding.DocketDecisions.Why;
+import taxiomet.finding.FindingKind;
+import taxiomet.proposal.Change;
+import taxiomet.proposal.Change.InsertedRow;
+import taxiomet.proposal.Change.ListedRow;
+import taxiomet.proposal.Change.RowPlace;
+import taxiomet.proposal.Input;
+import taxiomet.proposal.Origin;
+
+/**
+ * Takes in the decisions of a filled docket. The docket is made anew of the rows as they are, and a decision counts only where the fault is
+ * there still, its row holds what it held, and what the docket shows is what it would show now.
+ */
+public final class Deciding {
+    private final Charter charter;
+    private final Map<String, Item> items = new LinkedHashMap<>();
+    private final List<Remark> remarks = new ArrayList<>();
+    private final List<String> open = new ArrayList<>();
+    private final Map<String, Decision> decisions = new LinkedHashMap<>();
+    private final Set<String> contradicted = new HashSet<>();
+    private final Set<String> seen = new HashSet<>();
+    private long read;
+
+    /**
+     * One row of a filled docket.
+     *
+     * @param place how it is called in messages
+     * @param reference as it was written into the docket
+     * @param shown what stands in the columns that are not for decisions, by their names
+     * @param decision the words of a choice; null where nobody decided, as with the others
+     */
+    public record Filled(
+            String place,
+            String reference,
+            Map<String, String> shown,
+            String decision,
+            String newValue,
+            String until,
+            String reason,
+            String decidedBy) {}
+
+    /** What is shown of an item, column by column, so that it can be told from what stands in a filled docket. */
+    public interface Shown {
+        Map<String, String> of(Item item);
+    }
+
+    private record Decision(Item item, Filled filled, Deed deed) {}
+
+    /** @param now the docket as the rows are */
+    public Deciding(Charter charter, Docket now) {
+        this.charter = charter;
+        now.items().forEach(item -> items.put(id(item.reference()), item));
+    }
+
+    private static String id(String reference) {
+        int hyphen = reference.indexOf('-');
+        return hyphen < 0 ? reference : reference.substring(0, hyphen);
+    }
+
+    /** Takes in one row. */
+    public void take(Filled filled, Shown shown) {
+        read++;
+        Item item = filled.reference() == null
+                ? null
+                : items.get(id(filled.reference().strip()));
+        if (item == null) {
+            if (isFilled(filled) || filled.reference() == null) {
+                remark(
+                        Why.NO_SUCH_FAULT,
+                        filled,
+                        "the fault is there no more, or the docket is another one's; it was decided: "
+                                + filled.decision());
+            }
+            return;
+        }
+        seen.add(id(item.reference()));
+        if (!isFilled(filled)) {
+            open.add(item.reference());
+            return;
+        }
+        if (!item.reference().equals(filled.reference().strip())) {
+            remark(
+                    Why.ROW_HAS_CHANGED,
+                    filled,
+                    item.table() + " " + item.name() + " is no longer as the docket shows it");
+            return;
+        }
+        Optional<String> edited = shown.of(item).entrySet().stream()
+                .filter(cell -> filled.shown().containsKey(cell.getKey())
+                        && !isSame(cell.getValue(), filled.shown().get(cell.getKey())))
+                .map(Map.Entry::getKey)
+                .findFirst();
+        if (edited.isPresent()) {
+            remark(
+                    Why.EDITED,
+                    filled,
+                    "`" + edited.get() + "` was changed to " + filled.shown().get(edited.get())
+                            + "; only the columns for decisions are read");
+            return;
+        }
+        decide(item, filled);
+    }
+
+    private static boolean isSame(String one, String other) {
+        return Objects.equals(blank(one), blank(other));
+    }
+
+    private static String blank(String text) {
+        return text == null || text.isBlank() ? "" : text.strip();
+    }
+
+    private static boolean isFilled(Filled filled) {
+        return !blank(filled.decision()).isEmpty()
+                || !blank(filled.newValue()).isEmpty()
+                || !blank(filled.until()).isEmpty()
+                || !blank(filled.reason()).isEmpty();
+    }
+
+    private void remark(Why why, Filled filled, String words) {
+        remarks.add(new Remark(why, filled.place(), words));
+    }
+
+    private void decide(Item item, Filled filled) {
+        if (blank(filled.decision()).isEmpty()) {
+            remark(Why.UNCLEAR, filled, "something is filled in, and no decision chosen");
+            return;
+        }
+        Optional<Choice> choice = item.choices().stream()
+                .filter(each -> each.words().equals(filled.decision().strip()))
+                .findFirst();
+        if (choice.isEmpty()) {
+            remark(Why.UNCLEAR, filled, "`" + filled.decision() + "` is none of its choices");
+            return;
+        }
+        Deed deed = choice.get().deed();
+        if (deed instanceof Deed.WriteGiven given) {
+            if (filled.newValue() == null || filled.newValue().isEmpty()) {
+                remark(Why.UNCLEAR, filled, "the new value of " + given.column() + " is missing");
+                return;
+            }
+            deed = new Deed.Write(Map.of(given.column(), filled.newValue()));
+        } else if (deed instanceof Deed.Bear && !canBear(item, filled)) {
+            return;
+        }
+        add(new Decision(item, filled, deed));
+    }
+
+    private boolean canBear(Item item, Filled filled) {
+        if (blank(filled.reason()).isEmpty()) {
+            remark(Why.UNCLEAR, filled, "a fault that is borne needs a reason");
+            return false;
+        }
+        try {
+            LocalDate.parse(blank(filled.until()));
+        } catch (DateTimeException e) {
+            remark(Why.UNCLEAR, filled, "a fault that is borne needs a day such as 2027-05-31 in `until`");
+            return false;
+        }
+        boolean hasKey = !item.place().key().isEmpty()
+                && item.place().key().values().stream().allMatch(Objects::nonNull);
+        if (!hasKey) {
+            remark(Why.UNCLEAR, filled, "the row has no key by which the charter could name it");
+        }
+        return hasKey;
+    }
+
+    private void add(Decision decision) {
+        String id = id(decision.item().reference());
+        Decision before = decisions.putIfAbsent(id, decision);
+        if (before != null && !before.deed().equals(decision.deed())) {
+            contradict(before, decision, "the same fault stands in the docket twice, decided otherwise");
+        }
+    }
+
+    private void contradict(Decision one, Decision other, String words) {
+        contradicted.add(id(one.item().reference()));
+        contradicted.add(id(other.item().reference()));
+        remark(
+                Why.CONTRADICTION,
+                other.filled(),
+                words + " (see " + one.filled().place() + ")");
+    }
+
+    private record RowOf(String table, String part, long row) {
+        static RowOf of(Item item) {
+            return new RowOf(item.table(), item.place().part(), item.place().row());
+        }
+    }
+
+    /** Decisions about one row must go together, and those about rows that share a key must leave one. */
+    private void findContradictions() {
+        Map<RowOf, List<Decision>> byRow = new LinkedHashMap<>();
+        decisions
+                .values()
+                .forEach(each -> byRow.computeIfAbsent(RowOf.of(each.item()), row -> new ArrayList<>())
+                        .add(each));
+        byRow.values().forEach(this::findContradictions);
+        Map<List<String>, Decision> goers = new HashMap<>();
+        for (Decision decision : decisions.values()) {
+            if (decision.deed() instanceof Deed.Merge merge) {
+                goers.put(keyOf(decision.item().table(), merge.goes()), decision);
+            }
+        }
+        for (Decision decision : decisions.values()) {
+            if (decision.deed() instanceof Deed.Merge merge) {
+                Decision other = goers.get(keyOf(decision.item().table(), merge.stays()));
+                if (other != null && !contradicted.contains(id(decision.item().reference()))) {
+                    contradict(other, decision, "it would be merged into a row that is itself merged into another");
+                }
+            }
+        }
+        byRow.forEach((row, of) -> {
+            boolean goes = of.stream().anyMatch(each -> each.deed() instanceof Deed.Delete);
+            for (Decision merged : goers.values()) {
+                Deed.Merge merge = (Deed.Merge) merged.deed();
+                boolean isInto = goes
+                        && row.table().equals(merged.item().table())
+                        && merge.stays()
+                                .equals(List.copyOf(
+                                        nonNull(of.get(0).item().place().key())));
+                if (isInto) {
+                    contradict(of.get(0), merged, "it would be merged into a row that is deleted");
+                }
+            }
+        });
+        findGroupsThatGo();
+    }
+
+    private static List<String> nonNull(Map<String, String> key) {
+        return key.values().stream().map(cell -> cell == null ? "" : cell).toList();
+    }
+
+    private static List<String> keyOf(String table, List<String> key) {
+        List<String> all = new ArrayList<>(List.of(table));
+        all.addAll(key);
+        return all;
+    }
+
+    private void findContradictions(List<Decision> ofRow) {
+        Decision ending = null;
+        Map<String, Decision> writing = new HashMap<>();
+        for (Decision decision : ofRow) {
+            boolean ends = decision.deed() instanceof Deed.Delete || decision.deed() instanceof Deed.Merge;
+            if (ends && ending != null && !ending.deed().equals(decision.deed())) {
+                contradict(ending, decision, "the row is to go in two ways");
+            }
+            ending = ends ? decision : ending;
+        }
+        for (Decision decision : ofRow) {
+            if (ending != null && decision.deed() instanceof Deed.Write) {
+                contradict(ending, decision, "the row is to be changed, and to go");
+            } else if (decision.deed() instanceof Deed.Write write) {
+                write.cells().forEach((column, value) -> {
+                    Decision other = writing.putIfAbsent(column, decision);
+                    if (other != null
+                            && !Objects.equals(
+                                    ((Deed.Write) other.deed()).cells().get(column), value)) {
+                        contradict(other, decision, column + " is to hold two values");
+                    }
+                });
+            }
+        }
+    }
+
+    /** All copies of a key are to go, which is hardly meant. */
+    private void findGroupsThatGo() {
+        Map<List<String>, List<Item>> groups = new LinkedHashMap<>();
+        items.values().stream()
+                .filter(item -> item.kind() == FindingKind.DUPLICATE)
+                .forEach(item -> groups.computeIfAbsent(
+                                List.of(item.table(), item.at(), item.holds()), key -> new ArrayList<>())
+                        .add(item));
+        for (List<Item> group : groups.values()) {
+            List<Decision> going = group.stream()
+                    .map(item -> decisions.get(id(item.reference())))
+                    .filter(decision -> decision != null && decision.deed() instanceof Deed.Delete)
+                    .toList();
+            if (group.size() > 1 && going.size() == group.size()) {
+                for (int i = 1; i < going.size(); i++) {
+                    contradict(
+                            going.get(0),
+                            going.get(i),
+                            "every copy of the key is to be deleted, and none would be left");
+                }
+            }
+        }
+    }
+
+    /** What the decisions come to; to be asked once, when all rows have been taken in. */
+    public Outcome outcome() {
+        findContradictions();
+        decisions.keySet().removeAll(contradicted);
+        List<Accepted> accepted = new ArrayList<>();
+        long elsewhere = 0;
+        for (Decision decision : decisions.values()) {
+            if (decision.deed() instanceof Deed.Bear) {
+                accepted.add(accepted(decision));
+            }
+            elsewhere += decision.deed() instanceof Deed.Elsewhere ? 1 : 0;
+        }
+        DocketDecisions told = new DocketDecisions(
+                read,
+                decisions.size(),
+                open,
+                remarks,
+                accepted.size(),
+                elsewhere,
+                items.keySet().stream().filter(id -> !seen.contains(id)).count());
+        return new Outcome(told, changes(), accepted);
+    }
+
+    /**
+     * What decisions come to.
+     *
+     * @param changes parents that are created first, then other values, merges, and rows that go
+     * @param accepted what is to be borne
+     */
+    public record Outcome(DocketDecisions told, List<Change> changes, List<Accepted> accepted) {
+        public Outcome {
+            changes = List.copyOf(changes);
+            accepted = List.copyOf(accepted);
+        }
+    }
+
+    private Accepted accepted(Decision decision) {
+        Item item = decision.item();
+        List<String> columns = item.columns();
+        List<String> key = List.copyOf(item.place().key().values());
+        Optional<List<String>> holds = Optional.empty();
+        boolean areShown = !columns.isEmpty() && item.cells().keySet().containsAll(columns);
+        if (areShown && item.kind() != FindingKind.DUPLICATE) {
+            List<String> cells = new ArrayList<>();
+            columns.forEach(column -> cells.add(item.cells().get(column)));
+            boolean isPersonal = columns.stream()
+                    .anyMatch(
+                            column -> charter.table(item.table()).column(column).isPersonal());
+            holds = isPersonal ? Optional.empty() : Optional.of(cells);
+        }
+        return new Accepted(
+                item.kind().words(),
+                item.table(),
+                item.at(),
+                List.of(new AcceptedRow(key, holds)),
+                List.of(),
+                blank(decision.filled().reason()),
+                Optional.of(LocalDate.parse(blank(decision.filled().until()))));
+    }
+
+    private List<Change> changes() {
+        List<Change> changes = new ArrayList<>();
+        addParents(changes);
+        addWrites(changes);
+        for (Decision decision : decisions.values()) {
+            if (decision.deed() instanceof Deed.Merge merge) {
+                changes.add(new Change.Merge(
+                        origin(decision, decision.filled().decision()),
+                        decision.item().table(),
+                        merge.goes(),
+                        merge.stays(),
+                        true,
+                        Map.of()));
+            }
+        }
+        addDeletes(changes);
+        return changes;
+    }
+
+    private static Origin origin(Decision decision, String words) {
+        return new Origin(words, decision.filled().place());
+    }
+
+    private void addParents(List<Change> changes) {
+        Map<List<Object>, Map<List<String>, Decision>> parents = new LinkedHashMap<>();
+        for (Decision decision : decisions.values()) {
+            if (decision.deed() instanceof Deed.CreateParent parent) {
+                parents.computeIfAbsent(
+                                List.of(parent.table(), List.copyOf(parent.key().keySet())),
+                                key -> new LinkedHashMap<>())
+                        .putIfAbsent(List.copyOf(parent.key().values()), decision);
+            }
+        }
+        parents.forEach((place, of) -> {
+            String table = (String) place.get(0);
+            Decision first = of.values().iterator().next();
+            List<String> columns =
+                    List.copyOf(((Deed.CreateParent) first.deed()).key().keySet());
+            List<InsertedRow> rows = new ArrayList<>();
+            of.forEach((key, decision) -> rows.add(new InsertedRow(
+                    decision.filled().place(),
+                    key.stream().map(cell -> (Input) new Input.Cell(cell)).toList())));
+            changes.add(new Change.Insert(origin(first, "create " + table + " that is missing"), table, columns, rows));
+        });
+    }
+
+    /** The values to be written, row by row: decisions about one row are one change of it. */
+    private void addWrites(List<Change> changes) {
+        Map<RowOf, Map<String, String>> cells = new LinkedHashMap<>();
+        Map<RowOf, Decision> first = new HashMap<>();
+        for (Decision decision : decisions.values()) {
+            if (decision.deed() instanceof Deed.Write write) {
+                RowOf row = RowOf.of(decision.item());
+                first.putIfAbsent(row, decision);
+                cells.computeIfAbsent(row, of -> new TreeMap<>()).putAll(write.cells());
+            }
+        }
+        Map<List<Object>, List<ListedRow>> lists = new LinkedHashMap<>();
+        Map<List<Object>, Decision> origins = new HashMap<>();
+        cells.forEach((row, values) -> {
+            List<Object> kind = List.of(row.table(), List.copyOf(values.keySet()));
+            origins.putIfAbsent(kind, first.get(row));
+            List<Input> inputs = new ArrayList<>();
+            values.values().forEach(value -> inputs.add(new Input.Cell(value)));
+            lists.computeIfAbsent(kind, of -> new ArrayList<>()).add(listed(first.get(row), inputs));
+        });
+        lists.forEach((kind, rows) -> {
+            Decision decision = origins.get(kind);
+            String table = decision.item().table();
+            List<String> columns =
+                    List.copyOf(cells.get(RowOf.of(decision.item())).keySet());
+            changes.add(new Change.UpdateListed(
+                    origin(decision, "change " + String.join(", ", columns) + " of " + table),
+                    table,
+                    List.copyOf(decision.item().place().key().keySet()),
+                    columns,
+                    rows));
+        });
+    }
+
+    private void addDeletes(List<Change> changes) {
+        Map<String, Map<RowOf, Decision>> byTable = new LinkedHashMap<>();
+        for (Decision decision : decisions.values()) {
+            if (decision.deed() instanceof Deed.Delete) {
+                byTable.computeIfAbsent(decision.item().table(), table -> new LinkedHashMap<>())
+                        .putIfAbsent(RowOf.of(decision.item()), decision);
+            }
+        }
+        byTable.forEach((table, of) -> {
+            Decision first = of.values().iterator().next();
+            Set<ListedRow> rows = new LinkedHashSet<>();
+            of.values().forEach(decision -> rows.add(listed(decision, List.of())));
+            changes.add(new Change.DeleteListed(
+                    origin(first, "delete rows of " + table),
+                    table,
+                    List.copyOf(first.item().place().key().keySet()),
+                    List.copyOf(rows)));
+        });
+    }
+
+    private ListedRow listed(Decision decision, List<Input> values) {
+        Docket.Place place = decision.item().place();
+        Table table = charter.table(decision.item().table());
+        boolean isNumbered =
+                !Database.isAddress(place.part()) && !table.rows().path().isEmpty();
+        String file = place.part()
+                .substring(Math.max(place.part().lastIndexOf('/'), place.part().lastIndexOf('\\')) + 1);
+        return new ListedRow(
+                decision.filled().place(),
+                new ArrayList<>(place.key().values()),
+                values,
+                isNumbered ? Optional.of(new RowPlace(file, place.row())) : Optional.empty());
+    }
+}
