@@ -153,7 +153,15 @@ final class AcceptReader {
                     default ->
                         table.links().stream().map((ForeignKey link) -> new Place(table, link.name(), link.columns()));
                 };
-            case RULE -> table.rules().stream().map((Rule rule) -> new Place(table, rule.name(), List.of()));
+            case RULE ->
+                table.rules().stream()
+                        .map((Rule rule) -> new Place(
+                                table,
+                                rule.name(),
+                                Arrays.stream(rule.condition().columnsRead())
+                                        .mapToObj(column ->
+                                                table.columns().get(column).name())
+                                        .toList()));
             case TABLE -> Stream.empty();
         };
     }
@@ -189,7 +197,7 @@ final class AcceptReader {
         List<List<String>> values = new ArrayList<>();
         Optional<Node> node = fields.find("values");
         if (node.isPresent() && columns.isEmpty()) {
-            problems.meaning(node.get(), "a rule has no columns of its own to tell rows by", "name the `rows`");
+            problems.meaning(node.get(), "the rule reads no column of the row, to tell rows by", "name the `rows`");
             return values;
         }
         elements(node, "values")

@@ -117,7 +117,7 @@ public final class ProposalOptions {
     private Optional<Part> charterPart() {
         Optional<Part> first =
                 parts.stream().filter(part -> part.option().isEmpty()).findFirst();
-        return first.filter(part -> isCharter(Path.of(part.value())));
+        return first.filter(part -> !isDocket(part) && isCharter(Path.of(part.value())));
     }
 
     private static boolean isCharter(Path file) {

@@ -137,7 +137,7 @@ public final class FilledDocket {
             }
             deciding.take(
                     new Filled(
-                            file + ", row " + RowRef.row(batch.ref(row)),
+                            file + ", line " + (RowRef.row(batch.ref(row)) + 1),
                             cells.get(DocketWords.REFERENCE),
                             cells,
                             cells.get(DocketWords.DECISION),

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.BinaryOperator;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
@@ -119,12 +120,20 @@ final class Choices {
         if (standsForNothing) {
             ofLink(table, link);
         }
-        if (isWhole && (hint == null || hint.kind() != Hint.Kind.NOT_OF_ITS_TYPE)) {
+        boolean isOfType = hint == null || hint.kind() != Hint.Kind.NOT_OF_ITS_TYPE;
+        if (isWhole && isOfType && canBeCreated(charter.table(link.parent()), key.keySet())) {
             choices.add(new Choice(
                     "create the missing " + link.parent() + " " + told(link.parent(), key),
                     new Deed.CreateParent(link.parent(), key)));
         }
         ofLink(table, link);
+    }
+
+    /** Whether a row that has these columns alone breaks nothing: all others may be null, or have a value of their own. */
+    private static boolean canBeCreated(Table table, Set<String> columns) {
+        return table.columns().stream()
+                .filter(column -> !columns.contains(column.name()) && table.isRequired(column.name()))
+                .allMatch(column -> column.defaultValue().isPresent() || column.generated() != Column.Generated.NEVER);
     }
 
     private static boolean canBeEmptied(Table table, ForeignKey link) {

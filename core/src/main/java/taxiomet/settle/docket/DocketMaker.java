@@ -107,7 +107,7 @@ public final class DocketMaker {
                 new Place(row.part(), row.row(), cells(table, table.namingKey(), row)),
                 name(table, row),
                 told(table, finding.columns(), row),
-                problem(finding, row),
+                problem(finding, row, group),
                 owner(table, row),
                 toldCells(table, row),
                 choices.hasProposal(),
@@ -156,7 +156,7 @@ public final class DocketMaker {
         return Stream.of(key, label).filter(part -> !part.isEmpty()).collect(Collectors.joining(": "));
     }
 
-    private String problem(Finding finding, Evidence row) {
+    private String problem(Finding finding, Evidence row, List<Evidence> group) {
         String hint = row.hint()
                 .map(each -> finding.kind() == FindingKind.ORPHAN
                         ? new VeiledCheck(charter, secret)
@@ -168,10 +168,28 @@ public final class DocketMaker {
                                 .words()
                         : each.words())
                 .orElse("");
-        String differs = row.differsIn().isEmpty() ? "" : "differs in " + String.join(", ", row.differsIn());
-        return Stream.of(row.problem(), differs, hint)
+        String told = Stream.of(problem(finding, row), hint)
                 .filter(part -> !part.isEmpty())
                 .collect(Collectors.joining("; "));
+        if (!told.isEmpty()) {
+            return told;
+        }
+        return switch (finding.kind()) {
+            case ORPHAN ->
+                "no "
+                        + charter.table(finding.table())
+                                .link(finding.at())
+                                .orElseThrow()
+                                .parent() + " has it";
+            case DUPLICATE -> group.size() + " rows have it";
+            default -> finding.kind().words();
+        };
+    }
+
+    private static String problem(Finding finding, Evidence row) {
+        return finding.details() instanceof Finding.Broken broken
+                ? row.problem().replace(Finding.Broken.FALSE, "`" + broken.condition() + "` is false")
+                : row.problem();
     }
 
     private Optional<String> owner(Table table, Evidence row) {

@@ -96,7 +96,6 @@ public final class DocketText implements ResultText {
             paper.faint(
                     "and " + Counted.grouped(more) + " more are left out; --json tells all", 2 * INDENT, 2 * INDENT);
         }
-        paper.gap();
     }
 
     private static void write(Remark remark, Paper paper) {
