@@ -24,7 +24,6 @@ import taxiomet.charters.input.InputFile;
 import taxiomet.charters.proposals.ProposalReader;
 import taxiomet.charters.proposals.ProposalReader.Use;
 import taxiomet.charters.yaml.ProposalDocument;
-import taxiomet.cli.settle.FilledDocket;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.ProposalException;

@@ -17,7 +17,7 @@ import taxiomet.charter.Column;
 import taxiomet.charter.Table;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.RowsPlace;
-import taxiomet.finding.SiftResult.AsideRow;
+import taxiomet.finding.settled.SiftResult.AsideRow;
 import taxiomet.keys.RowSet;
 import taxiomet.reports.FileNames;
 import taxiomet.reports.OutputException;

@@ -14,9 +14,9 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
-import taxiomet.finding.CharterComparison;
-import taxiomet.finding.CharterComparison.Change;
-import taxiomet.finding.CharterComparison.Fate;
+import taxiomet.finding.settled.CharterComparison;
+import taxiomet.finding.settled.CharterComparison.Change;
+import taxiomet.finding.settled.CharterComparison.Fate;
 
 /** Holds two charters against each other: tables, columns, keys, links and rules by their names, each as it is declared. */
 public final class CharterComparing {

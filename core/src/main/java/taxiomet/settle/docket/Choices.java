@@ -13,12 +13,12 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Key;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Table;
-import taxiomet.finding.Docket.Choice;
-import taxiomet.finding.Docket.Deed;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.finding.Hint;
+import taxiomet.finding.settled.Docket.Choice;
+import taxiomet.finding.settled.Docket.Deed;
 
 /** What can be decided about a row of a finding, the likeliest first. */
 final class Choices {

@@ -6,32 +6,23 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import taxiomet.charter.Accepted;
 import taxiomet.charter.Accepted.AcceptedRow;
 import taxiomet.charter.Charter;
-import taxiomet.charter.Table;
-import taxiomet.charter.place.Database;
-import taxiomet.finding.Docket;
-import taxiomet.finding.Docket.Choice;
-import taxiomet.finding.Docket.Deed;
-import taxiomet.finding.Docket.Item;
-import taxiomet.finding.DocketDecisions;
-import taxiomet.finding.DocketDecisions.Remark;
-import taxiomet.finding.DocketDecisions.Why;
 import taxiomet.finding.FindingKind;
+import taxiomet.finding.settled.Docket;
+import taxiomet.finding.settled.Docket.Choice;
+import taxiomet.finding.settled.Docket.Deed;
+import taxiomet.finding.settled.Docket.Item;
+import taxiomet.finding.settled.DocketDecisions;
+import taxiomet.finding.settled.DocketDecisions.Remark;
+import taxiomet.finding.settled.DocketDecisions.Why;
 import taxiomet.proposal.Change;
-import taxiomet.proposal.Change.InsertedRow;
-import taxiomet.proposal.Change.ListedRow;
-import taxiomet.proposal.Change.RowPlace;
-import taxiomet.proposal.Input;
-import taxiomet.proposal.Origin;
 
 /**
  * Takes in the decisions of a filled docket. The docket is made anew of the rows as they are, and a decision counts only where the fault is
@@ -70,7 +61,8 @@ public final class Deciding {
         Map<String, String> of(Item item);
     }
 
-    private record Decision(Item item, Filled filled, Deed deed) {}
+    /** A decision that can be carried out as far as it alone says. */
+    record Decision(Item item, Filled filled, Deed deed) {}
 
     /** @param now the docket as the rows are */
     public Deciding(Charter charter, Docket now) {
@@ -207,7 +199,8 @@ public final class Deciding {
                 words + " (see " + one.filled().place() + ")");
     }
 
-    private record RowOf(String table, String part, long row) {
+    /** The row that a decision is about. */
+    record RowOf(String table, String part, long row) {
         static RowOf of(Item item) {
             return new RowOf(item.table(), item.place().part(), item.place().row());
         }
@@ -332,7 +325,7 @@ public final class Deciding {
                 accepted.size(),
                 elsewhere,
                 items.keySet().stream().filter(id -> !seen.contains(id)).count());
-        return new Outcome(told, changes(), accepted);
+        return new Outcome(told, new DecidedChanges(charter, decisions.values()).all(), accepted);
     }
 
     /**
@@ -370,119 +363,5 @@ public final class Deciding {
                 List.of(),
                 blank(decision.filled().reason()),
                 Optional.of(LocalDate.parse(blank(decision.filled().until()))));
-    }
-
-    private List<Change> changes() {
-        List<Change> changes = new ArrayList<>();
-        addParents(changes);
-        addWrites(changes);
-        for (Decision decision : decisions.values()) {
-            if (decision.deed() instanceof Deed.Merge merge) {
-                changes.add(new Change.Merge(
-                        origin(decision, decision.filled().decision()),
-                        decision.item().table(),
-                        merge.goes(),
-                        merge.stays(),
-                        true,
-                        Map.of()));
-            }
-        }
-        addDeletes(changes);
-        return changes;
-    }
-
-    private static Origin origin(Decision decision, String words) {
-        return new Origin(words, decision.filled().place());
-    }
-
-    private void addParents(List<Change> changes) {
-        Map<List<Object>, Map<List<String>, Decision>> parents = new LinkedHashMap<>();
-        for (Decision decision : decisions.values()) {
-            if (decision.deed() instanceof Deed.CreateParent parent) {
-                parents.computeIfAbsent(
-                                List.of(parent.table(), List.copyOf(parent.key().keySet())),
-                                key -> new LinkedHashMap<>())
-                        .putIfAbsent(List.copyOf(parent.key().values()), decision);
-            }
-        }
-        parents.forEach((place, of) -> {
-            String table = (String) place.get(0);
-            Decision first = of.values().iterator().next();
-            List<String> columns =
-                    List.copyOf(((Deed.CreateParent) first.deed()).key().keySet());
-            List<InsertedRow> rows = new ArrayList<>();
-            of.forEach((key, decision) -> rows.add(new InsertedRow(
-                    decision.filled().place(),
-                    key.stream().map(cell -> (Input) new Input.Cell(cell)).toList())));
-            changes.add(new Change.Insert(origin(first, "create " + table + " that is missing"), table, columns, rows));
-        });
-    }
-
-    /** The values to be written, row by row: decisions about one row are one change of it. */
-    private void addWrites(List<Change> changes) {
-        Map<RowOf, Map<String, String>> cells = new LinkedHashMap<>();
-        Map<RowOf, Decision> first = new HashMap<>();
-        for (Decision decision : decisions.values()) {
-            if (decision.deed() instanceof Deed.Write write) {
-                RowOf row = RowOf.of(decision.item());
-                first.putIfAbsent(row, decision);
-                cells.computeIfAbsent(row, of -> new TreeMap<>()).putAll(write.cells());
-            }
-        }
-        Map<List<Object>, List<ListedRow>> lists = new LinkedHashMap<>();
-        Map<List<Object>, Decision> origins = new HashMap<>();
-        cells.forEach((row, values) -> {
-            List<Object> kind = List.of(row.table(), List.copyOf(values.keySet()));
-            origins.putIfAbsent(kind, first.get(row));
-            List<Input> inputs = new ArrayList<>();
-            values.values().forEach(value -> inputs.add(new Input.Cell(value)));
-            lists.computeIfAbsent(kind, of -> new ArrayList<>()).add(listed(first.get(row), inputs));
-        });
-        lists.forEach((kind, rows) -> {
-            Decision decision = origins.get(kind);
-            String table = decision.item().table();
-            List<String> columns =
-                    List.copyOf(cells.get(RowOf.of(decision.item())).keySet());
-            changes.add(new Change.UpdateListed(
-                    origin(decision, "change " + String.join(", ", columns) + " of " + table),
-                    table,
-                    List.copyOf(decision.item().place().key().keySet()),
-                    columns,
-                    rows));
-        });
-    }
-
-    private void addDeletes(List<Change> changes) {
-        Map<String, Map<RowOf, Decision>> byTable = new LinkedHashMap<>();
-        for (Decision decision : decisions.values()) {
-            if (decision.deed() instanceof Deed.Delete) {
-                byTable.computeIfAbsent(decision.item().table(), table -> new LinkedHashMap<>())
-                        .putIfAbsent(RowOf.of(decision.item()), decision);
-            }
-        }
-        byTable.forEach((table, of) -> {
-            Decision first = of.values().iterator().next();
-            Set<ListedRow> rows = new LinkedHashSet<>();
-            of.values().forEach(decision -> rows.add(listed(decision, List.of())));
-            changes.add(new Change.DeleteListed(
-                    origin(first, "delete rows of " + table),
-                    table,
-                    List.copyOf(first.item().place().key().keySet()),
-                    List.copyOf(rows)));
-        });
-    }
-
-    private ListedRow listed(Decision decision, List<Input> values) {
-        Docket.Place place = decision.item().place();
-        Table table = charter.table(decision.item().table());
-        boolean isNumbered =
-                !Database.isAddress(place.part()) && !table.rows().path().isEmpty();
-        String file = place.part()
-                .substring(Math.max(place.part().lastIndexOf('/'), place.part().lastIndexOf('\\')) + 1);
-        return new ListedRow(
-                decision.filled().place(),
-                new ArrayList<>(place.key().values()),
-                values,
-                isNumbered ? Optional.of(new RowPlace(file, place.row())) : Optional.empty());
     }
 }

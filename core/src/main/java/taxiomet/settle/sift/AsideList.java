@@ -12,9 +12,9 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
 import taxiomet.check.pass.RowLookup;
 import taxiomet.check.pass.RowLookup.FoundRow;
-import taxiomet.finding.SiftResult.AsideRow;
-import taxiomet.finding.SiftResult.CauseRow;
-import taxiomet.finding.SiftResult.Reason;
+import taxiomet.finding.settled.SiftResult.AsideRow;
+import taxiomet.finding.settled.SiftResult.CauseRow;
+import taxiomet.finding.settled.SiftResult.Reason;
 import taxiomet.rows.RowRef;
 
 /** The rows that are set aside, called by their keys, and the rows that caused it. */

@@ -2,7 +2,6 @@ package taxiomet.settle.sift;
 
 import java.util.Map;
 import taxiomet.keys.RowSet;
-import taxiomet.rows.PatchedRows;
 import taxiomet.rows.RowEdits.RowEdit;
 import taxiomet.rows.TableSource;
 

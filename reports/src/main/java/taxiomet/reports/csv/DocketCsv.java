@@ -9,8 +9,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import taxiomet.finding.Docket;
-import taxiomet.finding.Docket.Item;
+import taxiomet.finding.settled.Docket;
+import taxiomet.finding.settled.Docket.Item;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.words.DocketWords;
 

@@ -10,9 +10,9 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
 import java.util.stream.Collectors;
-import taxiomet.finding.SiftResult.AsideRow;
-import taxiomet.finding.SiftResult.CauseRow;
-import taxiomet.finding.SiftResult.Mend;
+import taxiomet.finding.settled.SiftResult.AsideRow;
+import taxiomet.finding.settled.SiftResult.CauseRow;
+import taxiomet.finding.settled.SiftResult.Mend;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.words.SiftWords;
 

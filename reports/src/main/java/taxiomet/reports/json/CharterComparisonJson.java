@@ -2,8 +2,8 @@ package taxiomet.reports.json;
 
 import java.io.IOException;
 import java.io.OutputStream;
-import taxiomet.finding.CharterComparison;
-import taxiomet.finding.CharterComparison.Change;
+import taxiomet.finding.settled.CharterComparison;
+import taxiomet.finding.settled.CharterComparison.Change;
 
 /** What is different between two charters, as JSON; docs/formats/compare.schema.json says what is in it. */
 public final class CharterComparisonJson {

@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.Optional;
 import taxiomet.charter.NotRead;
 import taxiomet.finding.ActionComparison;
-import taxiomet.finding.DocketDecisions;
 import taxiomet.finding.ProofResult;
 import taxiomet.finding.ProofResult.ChangeProof;
 import taxiomet.finding.ProofResult.TableProof;
@@ -26,6 +25,7 @@ import taxiomet.finding.RehearsalResult.TableChange;
 import taxiomet.finding.RehearsalResult.TableCount;
 import taxiomet.finding.RehearsalResult.TotalSum;
 import taxiomet.finding.RehearsalResult.Ways;
+import taxiomet.finding.settled.DocketDecisions;
 import taxiomet.proposal.ProposalException;
 
 /** The result of a rehearsal as JSON; docs/formats/rehearsal.schema.json says what is in it. */

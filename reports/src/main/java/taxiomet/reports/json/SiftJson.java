@@ -4,10 +4,10 @@ import com.fasterxml.jackson.core.JsonGenerator;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
-import taxiomet.finding.SiftResult;
-import taxiomet.finding.SiftResult.Aside;
-import taxiomet.finding.SiftResult.Reason;
-import taxiomet.finding.SiftResult.SiftedTable;
+import taxiomet.finding.settled.SiftResult;
+import taxiomet.finding.settled.SiftResult.Aside;
+import taxiomet.finding.settled.SiftResult.Reason;
+import taxiomet.finding.settled.SiftResult.SiftedTable;
 
 /** Which rows are sound together, as JSON; docs/formats/sift.schema.json says what is in it. */
 public final class SiftJson {

@@ -1,9 +1,9 @@
 package taxiomet.reports.text;
 
 import java.util.List;
-import taxiomet.finding.CharterComparison;
-import taxiomet.finding.CharterComparison.Change;
-import taxiomet.finding.CharterComparison.Fate;
+import taxiomet.finding.settled.CharterComparison;
+import taxiomet.finding.settled.CharterComparison.Change;
+import taxiomet.finding.settled.CharterComparison.Fate;
 import taxiomet.reports.text.Grid.Cell;
 import taxiomet.reports.words.CellText;
 import taxiomet.reports.words.Counted;

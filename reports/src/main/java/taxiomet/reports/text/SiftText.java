@@ -2,9 +2,9 @@ package taxiomet.reports.text;
 
 import java.util.List;
 import java.util.stream.Collectors;
-import taxiomet.finding.SiftResult;
-import taxiomet.finding.SiftResult.SiftedTable;
-import taxiomet.finding.SiftResult.Why;
+import taxiomet.finding.settled.SiftResult;
+import taxiomet.finding.settled.SiftResult.SiftedTable;
+import taxiomet.finding.settled.SiftResult.Why;
 import taxiomet.reports.text.Grid.Cell;
 import taxiomet.reports.words.CellText;
 import taxiomet.reports.words.Counted;

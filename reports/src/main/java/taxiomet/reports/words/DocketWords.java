@@ -5,9 +5,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import taxiomet.finding.Docket;
-import taxiomet.finding.Docket.Choice;
-import taxiomet.finding.Docket.Item;
+import taxiomet.finding.settled.Docket;
+import taxiomet.finding.settled.Docket.Choice;
+import taxiomet.finding.settled.Docket.Item;
 
 /** The columns of a docket, and what stands in them: the same in a workbook and in a CSV file. */
 public final class DocketWords {

@@ -3,10 +3,10 @@ package taxiomet.reports.words;
 import java.util.Map;
 import java.util.stream.Collectors;
 import taxiomet.finding.FindingKind;
-import taxiomet.finding.SiftResult;
-import taxiomet.finding.SiftResult.AsideRow;
-import taxiomet.finding.SiftResult.CauseRow;
-import taxiomet.finding.SiftResult.Reason;
+import taxiomet.finding.settled.SiftResult;
+import taxiomet.finding.settled.SiftResult.AsideRow;
+import taxiomet.finding.settled.SiftResult.CauseRow;
+import taxiomet.finding.settled.SiftResult.Reason;
 
 /** How a sift of rows is told. */
 public final class SiftWords {

@@ -1,4 +1,4 @@
-package taxiomet.cli.option;
+package taxiomet.cli.settle;
 
 import java.nio.file.Path;
 import java.time.DateTimeException;
@@ -9,7 +9,6 @@ import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 import picocli.CommandLine.Option;
-import taxiomet.cli.settle.KeyFile;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 

@@ -1,4 +1,4 @@
-package taxiomet.cli.option;
+package taxiomet.cli.settle;
 
 import java.util.List;
 import java.util.Locale;
@@ -7,6 +7,7 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.NearestWord;
 import taxiomet.charter.Table;
+import taxiomet.cli.option.TableNames;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.settle.sift.Keeping.Choice;
 

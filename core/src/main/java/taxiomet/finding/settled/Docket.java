@@ -1,10 +1,11 @@
-package taxiomet.finding;
+package taxiomet.finding.settled;
 
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import taxiomet.finding.FindingKind;
 
 /**
  * Faulty rows laid out for the people who decide about them. What is shown is told as everywhere: personal values as pseudonyms unless they

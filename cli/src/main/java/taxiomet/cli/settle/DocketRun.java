@@ -1,4 +1,4 @@
-package taxiomet.cli.option;
+package taxiomet.cli.settle;
 
 import java.io.IOException;
 import java.util.Optional;
@@ -7,8 +7,9 @@ import java.util.function.Predicate;
 import taxiomet.charter.Charter;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
+import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.terminal.Terminal;
-import taxiomet.finding.Docket;
+import taxiomet.finding.settled.Docket;
 import taxiomet.settle.docket.DocketMaker;
 import taxiomet.work.CheckProgress;
 import taxiomet.work.RunContext;

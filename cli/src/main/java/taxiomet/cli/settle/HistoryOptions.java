@@ -1,9 +1,8 @@
-package taxiomet.cli.option;
+package taxiomet.cli.settle;
 
 import java.nio.file.Path;
 import java.util.Optional;
 import picocli.CommandLine.Option;
-import taxiomet.cli.settle.KeptFiles;
 
 /** What a check has to do with earlier ones. */
 public final class HistoryOptions {

@@ -1,4 +1,4 @@
-package taxiomet.finding;
+package taxiomet.finding.settled;
 
 import java.util.List;
 

@@ -1,4 +1,4 @@
-package taxiomet.cli.settle;
+package taxiomet.cli.option;
 
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -18,7 +18,7 @@ import taxiomet.charter.Table;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.RowsPlace;
 import taxiomet.charter.place.SheetRows;
-import taxiomet.finding.Docket.Item;
+import taxiomet.finding.settled.Docket.Item;
 import taxiomet.reports.csv.DocketCsv;
 import taxiomet.reports.words.DocketWords;
 import taxiomet.reports.xlsx.DocketWorkbook;

@@ -1,10 +1,11 @@
-package taxiomet.finding;
+package taxiomet.finding.settled;
 
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import taxiomet.finding.FindingKind;
 
 /**
  * Which rows obey the charter together, and which are set aside.

@@ -1,11 +1,19 @@
-package taxiomet.rows;
+package taxiomet.settle.sift;
 
 import java.util.Optional;
+import taxiomet.rows.ColumnFacts;
+import taxiomet.rows.ForwardingSource;
+import taxiomet.rows.RefCursor;
+import taxiomet.rows.RefRanges;
+import taxiomet.rows.RowBatch;
 import taxiomet.rows.RowEdits.RowEdit;
+import taxiomet.rows.RowSink;
+import taxiomet.rows.Scan;
+import taxiomet.rows.TableSource;
 import taxiomet.values.CellColumn;
 
 /** The rows of a table with some left out and others with other cells, as they come; rows that are fetched are those that were asked for. */
-public abstract class PatchedRows extends ForwardingSource {
+abstract class PatchedRows extends ForwardingSource {
     /** @param owned is closed by its owner */
     protected PatchedRows(TableSource owned) {
         super(owned);
