@@ -112,6 +112,10 @@ final class DemoCommand implements Callable<Integer> {
         say("  look at one table                  taxiomet check " + charter + " --only hive");
         say("  have every faulty row in a file    taxiomet check " + charter + " --evidence faults");
         say("  mend a row in a file, check again  taxiomet check " + charter);
+        say("  give each faulty row to its owner  taxiomet docket " + charter + " --into dockets --per-owner");
+        say("  part the sound rows from others    taxiomet sift " + charter + " --into sifted --reveal");
+        say("  keep the result, and see next week what is new");
+        say("      taxiomet check " + charter + " --keep-history history --since history");
         say("  close an apiary");
         say("      taxiomet rehearse " + charter + " "
                 + into.resolve("proposals").resolve("apiary-closes.sql"));

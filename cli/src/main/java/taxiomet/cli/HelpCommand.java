@@ -45,7 +45,20 @@ final class HelpCommand implements Callable<Integer> {
 
         Commands() {
             super(List.of(
-                    "survey", "vet", "check", "trace", "roster", "rehearse", "map", "ddl", "meaning", "demo", "help"));
+                    "survey",
+                    "vet",
+                    "check",
+                    "trace",
+                    "roster",
+                    "rehearse",
+                    "docket",
+                    "sift",
+                    "compare",
+                    "map",
+                    "ddl",
+                    "meaning",
+                    "demo",
+                    "help"));
         }
     }
 }

@@ -126,6 +126,38 @@ class DocumentsTest {
     }
 
     @Test
+    void sift_compare_and_what_is_kept() throws IOException {
+        require("sift", "sift", CHARTER, "--into", in("sifted"), "--reveal", "--mend", "--json");
+        file("sift", "sifted/sift.json");
+        String key = in("key");
+        Program.run("check", CHARTER, "--evidence", in("one"), "--key-file", key);
+        Program.run("check", CHARTER, "--only", "keeper", "--evidence", in("two"), "--key-file", key);
+        require("compare", "compare", in("one"), in("two"), "--json");
+        require("compare", "compare", in("one"), in("two"), "--report", "json:-");
+        require("compare", "compare", CHARTER, CHARTER, "--json");
+        require("check", "check", CHARTER, "--since", in("two"), "--key-file", key, "--json");
+        try (var in = new java.util.zip.GZIPInputStream(Files.newInputStream(folder.resolve("one/kept.json.gz")))) {
+            require("kept", new ObjectMapper().readTree(in));
+        }
+        Program.run("docket", CHARTER, "--report", in("docket.csv"), "--key-file", key);
+        Files.writeString(
+                folder.resolve("docket.csv"),
+                Files.readString(folder.resolve("docket.csv"))
+                        .replaceFirst("is mended where it comes from,,,", "is mended where it comes from,what,,"));
+        JsonNode rehearsal = require(
+                "rehearsal",
+                "rehearse",
+                CHARTER,
+                in("docket.csv"),
+                "-e",
+                "DELETE FROM hive WHERE hive_id = 61",
+                "--json",
+                "--key-file",
+                key);
+        assertThat(rehearsal.at("/docket/left_out/0/why").asText()).isEqualTo("unclear");
+    }
+
+    @Test
     void rehearse_with_each_option_that_prints() throws IOException {
         JsonNode merged = require("rehearsal", "rehearse", CHARTER, MERGE, "--json");
         assertThat(merged.get("answer").asText()).isEqualTo("accepted");
@@ -158,10 +190,13 @@ class DocumentsTest {
                 "actions",
                 "charter",
                 "check",
+                "compare",
+                "kept",
                 "map",
                 "problems",
                 "proposal",
                 "rehearsal",
+                "sift",
                 "survey",
                 "trace",
                 "trials",
