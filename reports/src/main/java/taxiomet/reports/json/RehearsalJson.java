@@ -86,26 +86,6 @@ public final class RehearsalJson {
         });
     }
 
-    private static void writeDecisions(JsonGenerator json, DocketDecisions decisions) throws IOException {
-        json.writeObjectFieldStart("docket");
-        json.writeNumberField("rows", decisions.items());
-        json.writeNumberField("decided", decisions.decided());
-        json.writeNumberField("borne", decisions.borne());
-        json.writeNumberField("elsewhere", decisions.elsewhere());
-        json.writeNumberField("not_in_docket", decisions.notInDocket());
-        JsonOutput.writeTexts(json, "open", decisions.open());
-        json.writeArrayFieldStart("left_out");
-        for (DocketDecisions.Remark remark : decisions.remarks()) {
-            json.writeStartObject();
-            json.writeStringField("why", remark.why().word());
-            json.writeStringField("place", remark.place());
-            json.writeStringField("words", remark.words());
-            json.writeEndObject();
-        }
-        json.writeEndArray();
-        json.writeEndObject();
-    }
-
     private void write(JsonGenerator json) throws IOException {
         provenance.begin(json, "rehearsal", result.title());
         json.writeStringField("server", result.behaviour());
@@ -113,7 +93,7 @@ public final class RehearsalJson {
         json.writeStringField("answer", result.answer());
         json.writeBooleanField("undone", result.isUndone());
         if (decisions.isPresent()) {
-            writeDecisions(json, decisions.get());
+            DecisionsJson.write(decisions.get(), json);
         }
         json.writeArrayFieldStart("links");
         for (LinkActions link : result.links()) {
