@@ -149,11 +149,13 @@ public final class FilledDocket {
         }
     }
 
+    /** What must stand there as it was written: the facts. How they are told may be told otherwise by another version. */
     private Map<String, String> shown(Item item) {
         Map<String, String> shown = new LinkedHashMap<>();
-        DocketWords.shown(item)
-                .forEach((column, text) ->
-                        shown.put(column, isSheet ? DocketWorkbook.asShown(text) : DocketCsv.asShown(text)));
+        Map<String, String> facts = DocketWords.shown(item);
+        facts.keySet().removeAll(List.of("what is wrong", "proposed"));
+        facts.forEach(
+                (column, text) -> shown.put(column, isSheet ? DocketWorkbook.asShown(text) : DocketCsv.asShown(text)));
         return shown;
     }
 }
