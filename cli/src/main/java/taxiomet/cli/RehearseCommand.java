@@ -230,6 +230,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
             refuse("--prove", behaviour.trials(), "--try");
         }
         csv.requireSense(reports, false);
+        wanted.requireKnown();
         refuse("--why", output.isQuiet() ? why : null, "--quiet");
     }
 

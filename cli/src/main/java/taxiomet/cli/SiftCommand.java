@@ -142,6 +142,7 @@ final class SiftCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws CharterException, IOException {
+        wanted.requireKnown();
         Outputs outputs = new Outputs(terminal, output.isForced());
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);

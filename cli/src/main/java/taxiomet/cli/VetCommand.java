@@ -126,6 +126,7 @@ final class VetCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws CharterException, IOException {
+        wanted.requireKnown();
         Outputs outputs = new Outputs(terminal, output.isForced());
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);

@@ -176,12 +176,11 @@ class CharterProblemsTest {
     }
 
     @Test
-    void keys_of_later_versions_are_known_and_refused() {
+    void rules_over_relatives_are_judged_word_by_word() {
         assertProblems(
                 """
                 charter: 1
                 database: {url: "jdbc:x"}
-                accept: []
                 tables:
                   hive:
                     rows: {table: coop.hive}
@@ -195,10 +194,39 @@ class CharterProblemsTest {
                       parents: apiary_id > hive_hiv.apiary_id
                       above: apiary_id > hive_hive.hive_hive.apiry_id
                 """,
-                "3:1|`accept`|not work yet",
-                "8:42|`personal`",
-                "14:16|there is no link `hive_hiv`|`hive_hive`",
-                "15:14|there is no column `apiry_id`|`apiary_id`");
+                "7:42|`personal`",
+                "13:16|there is no link `hive_hiv`|`hive_hive`",
+                "14:14|there is no column `apiry_id`|`apiary_id`");
+    }
+
+    @Test
+    void what_is_accepted_names_a_finding_a_place_rows_and_a_reason() {
+        assertProblems(
+                """
+                charter: 1
+                tables:
+                  hive:
+                    rows: hives.csv
+                    columns: {hive_id: integer, apiary_id: integer, season: integer}
+                    primary_key: [hive_id, season]
+                    foreign_keys:
+                      hive_hive: {columns: [apiary_id, season], references: hive}
+                accept:
+                  - {finding: orphn, at: hive_hive, rows: [[1, 2]], reason: x}
+                  - {finding: orphan, at: hive_hiv, rows: [[1, 2]], reason: x}
+                  - {finding: orphan, at: hive_hive, rows: [1], reason: x, until: soon}
+                  - {finding: orphan, at: hive_hive, reason: x}
+                  - {finding: orphan, at: hive.hive_hive, rows: [{key: [1, 2], holds: 3}]}
+                  - orphan
+                """,
+                "10:15|`finding` cannot be `orphn`|`orphan`",
+                "11:27|there is no link for orphan `hive_hiv`|`hive_hive`",
+                "12:45|`rows` has 1 value|hive_id, season",
+                "12:67|`until` is a day",
+                "13:5|needs `rows` or `values`",
+                "14:5|needs the key `reason`",
+                "14:71|`holds` has 1 value",
+                "15:5|an entry of `accept` is a mapping");
     }
 
     @Test

@@ -67,6 +67,9 @@ class CharterRoundTripTest {
                     declared: "CHECK (odd(id))"
                     problem: "there is no function odd"
                     severity: warning
+            accept:
+              - {finding: orphan, at: apiary_keeper, rows: [17, {key: 18, holds: null}], reason: "in May", until: 2027-05-31}
+              - {finding: value not allowed, at: apiary.kind, values: [moor], reason: "the new kind: moor"}
             """;
 
     private static ReadCharter read(String yaml) throws CharterException {
@@ -107,6 +110,8 @@ class CharterRoundTripTest {
         Charter second = read(written).charter();
         assertThat(second.tables().toString()).isEqualTo(first.tables().toString());
         assertThat(second.links().toString()).isEqualTo(first.links().toString());
+        assertThat(first.accepted()).hasSize(2);
+        assertThat(second.accepted()).isEqualTo(first.accepted());
         assertThat(second.notRead().stream().map(NotRead::declared).toList())
                 .isEqualTo(first.notRead().stream().map(NotRead::declared).toList());
         assertThat(second.behavesAs()).isEqualTo(first.behavesAs());

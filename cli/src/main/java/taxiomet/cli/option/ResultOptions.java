@@ -23,10 +23,15 @@ public final class ResultOptions {
 
     /** What is grave enough; refuses what nobody could know here. */
     public FailOn failOn() {
-        if (failOn == FailOn.NEW) {
+        requireKnown();
+        return failOn;
+    }
+
+    /** Refuses, before anything is read, what nobody could know here. */
+    public void requireKnown() {
+        if (failsOnNew()) {
             throw new UsageException("--fail-on new goes with an earlier result: `compare`, or `check --since`");
         }
-        return failOn;
     }
 
     /** Whether what is new is meant, and all else is not. */

@@ -86,7 +86,7 @@ public final class Deciding {
                 remark(
                         Why.NO_SUCH_FAULT,
                         filled,
-                        "the fault is there no more, or the docket is another one's; it was decided: "
+                        "the fault is there no more, or the docket was made under another key; it was decided: "
                                 + filled.decision());
             }
             return;

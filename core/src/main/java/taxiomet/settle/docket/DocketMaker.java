@@ -176,7 +176,7 @@ public final class DocketMaker {
         }
         return switch (finding.kind()) {
             case ORPHAN ->
-                "no "
+                "no row of "
                         + charter.table(finding.table())
                                 .link(finding.at())
                                 .orElseThrow()

@@ -79,8 +79,7 @@ public final class KeptReader {
                         findings.add(finding);
                         rows.add(new ArrayList<>());
                     });
-                case "rows" ->
-                    each(row -> rows.get((int) number(row, "finding")).add(row(row)));
+                case "rows" -> each(row -> rowsOf(number(row, "finding")).add(row(row)));
                 case "parents" -> each(each -> parents.add(parents(each)));
                 default -> {
                     if (value.isScalarValue()) {
@@ -108,6 +107,13 @@ public final class KeptReader {
                 tables,
                 all,
                 parents);
+    }
+
+    private List<KeptRow> rowsOf(long finding) throws NoResult {
+        if (finding < 0 || finding >= rows.size()) {
+            throw new NoResult("it cannot be read (a row of a finding that is not there)");
+        }
+        return rows.get((int) finding);
     }
 
     private static NoResult none() {
