@@ -85,7 +85,8 @@ class KeptJsonTest {
         assertNone(
                 "{\"parents\": [{\"child\": \"a\", \"link\": \"b\", \"count\": 9, \"keys\": \"AA==\"}]}",
                 "fewer keys than it says");
-        assertNone("{\"tables\": {", "no JSON");
+        assertNone("{\"tables\": {", "nothing that was kept");
+        assertNone("{\"tables\": [{", "no JSON");
         Files.writeString(folder.resolve("plain.json"), "{}");
         assertThatThrownBy(() -> KeptReader.read(folder.resolve("plain.json"))).isInstanceOf(NoResult.class);
     }
