@@ -67,7 +67,7 @@ final class TrendChart {
             double all = ABOVE * point.standing().faultyRows() / most;
             double come = Math.min(all, ABOVE * point.come() / most);
             svg.append("<g><title>").append(title(point)).append("</title>");
-            rect("still", x, line - all, width, all - come);
+            rect("still", x, line - all + come, width, all - come);
             rect("new", x, line - all, width, come);
             rect("gone", x, line + 1, width, Math.min(below, ABOVE * point.gone() / most));
             svg.append("</g>");

@@ -11,7 +11,7 @@ import taxiomet.reports.words.Counted;
 /** What is new and what is gone between results, in lines; of more than two also how it went on from each to the next. */
 public final class CompareText implements ResultText {
     private static final int INDENT = 2;
-    private static final int BAR = 20;
+    private static final int BAR = 12;
 
     private final List<ResultComparison> steps;
     private final ResultComparison last;
