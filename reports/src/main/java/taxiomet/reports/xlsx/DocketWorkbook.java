@@ -30,6 +30,9 @@ public final class DocketWorkbook {
     public static final String SHEET = "decisions";
 
     private static final String FORM = "1.0";
+    private static final double LINE_HEIGHT = 15;
+    private static final int MOST_LINES = 12;
+    private static final int COVER_WIDTH = 110;
     private static final int MOST_ITEMS = 200_000;
     private static final String HEAD_FILL = "E4E8DF";
     private static final String FAULT_FILL = "F9E0CF";
@@ -87,13 +90,14 @@ public final class DocketWorkbook {
     private void writeCover(String owner) {
         Worksheet sheet = workbook.newWorksheet("cover");
         List<String> lines = DocketWords.cover(docket, owner);
-        sheet.width(0, 110);
+        sheet.width(0, COVER_WIDTH);
         for (int i = 0; i < lines.size(); i++) {
             sheet.inlineString(i, 0, CellValue.safe(lines.get(i)));
             if (i == 0) {
                 sheet.style(i, 0).bold().fontSize(14).set();
             } else {
                 sheet.style(i, 0).wrapText(true).set();
+                sheet.rowHeight(i, LINE_HEIGHT * lines(lines.get(i), COVER_WIDTH));
             }
         }
         sheet.hideGridLines();
@@ -136,18 +140,29 @@ public final class DocketWorkbook {
             sheet.setAutoFilter(0, 0, docket.items().size(), columns.size() - 1);
         }
         sheet.repeatRows(0);
+        sheet.pageOrientation("landscape");
+        sheet.fitToWidth((short) 1);
+        sheet.fitToHeight((short) 0);
         lists.setVisibilityState(VisibilityState.HIDDEN);
         protect(sheet);
         protect(lists);
     }
 
+    /** How many lines a text takes in a cell, about. */
+    private static int lines(String text, int width) {
+        return 1 + text.length() / Math.max(1, width - 2);
+    }
+
     private static void write(Item item, int row, List<String> columns, Worksheet sheet, Worksheet lists) {
         Map<String, String> shown = DocketWords.shown(item);
+        int most = 1;
         for (int i = 0; i < columns.size(); i++) {
             String column = columns.get(i);
             String text = column.equals(DocketWords.REFERENCE) ? item.reference() : shown.getOrDefault(column, "");
             if (!text.isEmpty()) {
                 sheet.inlineString(row, i, CellValue.safe(text));
+                boolean isWrapped = !column.equals("the whole row");
+                most = isWrapped ? Math.max(most, lines(text, WIDTHS.getOrDefault(column, 20))) : most;
             }
             boolean isOpen = DocketWords.TO_FILL.contains(column);
             var style = sheet.style(row, i)
@@ -164,6 +179,8 @@ public final class DocketWorkbook {
             }
             style.set();
         }
+        // Not every program finds out how high a line has to be.
+        sheet.rowHeight(row, LINE_HEIGHT * Math.min(most, MOST_LINES));
         int place = 0;
         for (Choice choice : item.choices()) {
             lists.inlineString(row, place++, CellValue.safe(DocketWords.words(choice)));
