@@ -107,6 +107,7 @@ class BuiltProgramIT {
                             "02-apiary-apiary_keeper-orphan.csv",
                             "03-keeper-keeper_id-odd_spelling.csv",
                             "cover-note.txt",
+                            "kept.json.gz",
                             "result.json");
         }
         assertThat(read(folder.resolve("faults/01-keeper-primary_key-duplicate.csv")))
@@ -174,7 +175,9 @@ class BuiltProgramIT {
                 .contains("meaning")
                 .contains("rehearse")
                 .contains("demo")
-                .doesNotContain("docket");
+                .contains("docket")
+                .contains("sift")
+                .contains("compare");
         assertThat(run("check", "--help").out()).contains("--evidence");
         assertThat(read(DIST.resolve("man/taxiomet-check.1"))).doesNotContain("chunk");
         assertThat(read(DIST.resolve("man/taxiomet-check.1")))
