@@ -114,8 +114,8 @@ final class DemoCommand implements Callable<Integer> {
         say("  mend a row in a file, check again  taxiomet check " + charter);
         say("  give each faulty row to its owner  taxiomet docket " + charter + " --into dockets --per-owner");
         say("  part the sound rows from others    taxiomet sift " + charter + " --into sifted --reveal");
-        say("  keep the result, and see next week what is new");
-        say("      taxiomet check " + charter + " --keep-history history --since history");
+        say("  keep the result                    taxiomet check " + charter + " --keep-history history");
+        say("  see next week what is new          taxiomet check " + charter + " --since history");
         say("  close an apiary");
         say("      taxiomet rehearse " + charter + " "
                 + into.resolve("proposals").resolve("apiary-closes.sql"));
