@@ -3,6 +3,7 @@ package taxiomet.cli;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
@@ -126,7 +127,7 @@ final class CompareCommand implements Callable<Integer> {
         if (results.size() < 2) {
             throw new UsageException("there is one result, and nothing to compare it with; name an earlier one, too");
         }
-        results.sort((one, other) -> one.made().compareTo(other.made()));
+        results.sort(Comparator.comparing(KeptResult::made));
         List<ResultComparison> steps = new ArrayList<>();
         for (int i = 1; i < results.size(); i++) {
             steps.add(Comparing.of(results.get(i - 1), results.get(i)));

@@ -26,6 +26,7 @@ import taxiomet.reports.json.Provenance;
 import taxiomet.reports.text.DocketText;
 import taxiomet.reports.text.Paper;
 import taxiomet.settle.docket.Deciding;
+import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.work.CheckProgress;
 
 /** What was decided in the dockets of a proposal, held against the rows as they are. */
@@ -46,8 +47,9 @@ final class DecidedDockets {
         Docket now = DocketRun.make(
                 charter, keys, engine, terminal, keys.needKey(terminal).secret(), CheckProgress.NONE, table -> true);
         Deciding deciding = new Deciding(charter, now);
+        DatabaseSessions sessions = engine.sessions(terminal);
         for (Path file : proposal.dockets()) {
-            new FilledDocket(file).read(deciding, engine.sessions(terminal));
+            new FilledDocket(file).read(deciding, sessions);
         }
         return Optional.of(new DecidedDockets(deciding.outcome()));
     }

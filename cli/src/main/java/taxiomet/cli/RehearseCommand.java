@@ -269,15 +269,13 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         Server whose = asked == null ? charter.behavesAs() : asked;
         Optional<DecidedDockets> decided = DecidedDockets.of(proposal, charter, keys, engine, terminal);
         Charter withAccepted = decided.map(all -> all.accepting(declared)).orElse(declared);
-        Instant moment = behaviour.moment();
-        if (decided.isPresent()
-                && proposedAt(charter, decided, moment).changes().isEmpty()) {
+        Proposal given = proposedAt(charter, decided, behaviour.moment());
+        if (decided.isPresent() && given.changes().isEmpty()) {
             refuse("a docket in which no decision changes a row", wanted.isJson() ? true : null, "--json");
             LinePaper paper =
                     new LinePaper(terminal.width(), terminal.hasColor(common.color()), terminal.out()::println);
             return decided.get().withoutChanges(withAccepted, copies, provenance(), paper, outputs, wanted.failOn());
         }
-        Proposal given = proposedAt(charter, decided, moment);
         if (compared != null) {
             return new ActionTrials(charter, given, whose, compared, examples)
                     .show(engine, wanted, common, terminal, provenance());

@@ -8,7 +8,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.PrimitiveIterator;
 import java.util.Set;
 import taxiomet.charter.Accepted;
 import taxiomet.charter.Accepted.AcceptedRow;
@@ -60,9 +59,7 @@ final class AcceptedFaults {
     }
 
     private static boolean isOf(Accepted accepted, FaultLog log) {
-        return accepted.finding().equals(log.kind().words())
-                && accepted.table().equals(log.table())
-                && accepted.at().equals(log.at());
+        return accepted.finding().equals(log.kind().words()) && log.isOf(log.kind(), accepted.table(), accepted.at());
     }
 
     private void look(FaultLog log, List<Accepted> of, TableSource source) {
@@ -71,9 +68,8 @@ final class AcceptedFaults {
                 of.stream().map(each -> new Entry(each, table, log)).toList();
         RowSet all = new RowSet();
         log.forEachRow(all::add);
-        PrimitiveIterator.OfLong refs = all.iterator();
         RowSet rows = new RowSet();
-        new RowLookup(table, source).forEach(() -> refs.hasNext() ? refs.nextLong() : RefCursor.END, row -> {
+        new RowLookup(table, source).forEach(RefCursor.of(all.iterator()), row -> {
             for (Entry entry : entries) {
                 if (!rows.contains(row.ref()) && entry.takes(row)) {
                     rows.add(row.ref());

@@ -1,7 +1,6 @@
 package taxiomet.check;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -24,12 +23,14 @@ import taxiomet.check.pass.TablePass;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.Remark;
 import taxiomet.finding.CheckResult.TableResult;
+import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.finding.LoadResult;
 import taxiomet.load.Loading;
 import taxiomet.personal.VeiledCheck;
 import taxiomet.rows.RefRanges;
+import taxiomet.rows.RowRef;
 import taxiomet.rows.TableSource;
 import taxiomet.rows.Undeclared;
 import taxiomet.spill.SpillFolder;
@@ -46,6 +47,9 @@ public final class CheckRun implements AutoCloseable {
     private final SpillFolder spill;
     private final CheckPlan plan;
     private final Map<String, TableSource> sources = new LinkedHashMap<>();
+    /** For each table that was asked about, the numbers of its parts by their names. */
+    private final Map<String, Map<String, Integer>> parts = new HashMap<>();
+
     private final Map<String, TablePass> passes = new LinkedHashMap<>();
     private final Map<String, TableFigures> figures = new HashMap<>();
     private final RunContext context;
@@ -196,20 +200,8 @@ public final class CheckRun implements AutoCloseable {
             for (SecondLook look : looks) {
                 areSome &= look.addRowsTo(some);
             }
-            int[] columns = looks.stream()
-                    .flatMapToInt(look -> Arrays.stream(look.columns()))
-                    .sorted()
-                    .distinct()
-                    .toArray();
             RefRanges wanted = areSome ? some : RefRanges.ALL;
-            again.add(new TablePass(
-                    charter.table(name),
-                    () -> source.scan(columns, wanted),
-                    columns,
-                    looks,
-                    Optional.empty(),
-                    context.secret(),
-                    () -> {}));
+            again.add(TablePass.again(charter.table(name), source, looks, wanted, context.secret()));
             all.addAll(looks);
         });
         new Reading(again, context.threadsFor(bytes), table -> {}).run();
@@ -246,6 +238,19 @@ public final class CheckRun implements AutoCloseable {
     /** The rows behind the findings, place by place, those of notes among them; some have none. */
     public List<FaultLog> faults() {
         return plan.plan().logs();
+    }
+
+    /** The reference of a row of evidence in its table. */
+    public long ref(String table, Evidence row) {
+        Map<String, Integer> ofTable = parts.computeIfAbsent(table, name -> {
+            Map<String, Integer> numbers = new HashMap<>();
+            TableSource source = sources.get(name);
+            for (int part = 0; part < source.partCount(); part++) {
+                numbers.put(source.partName(part), part);
+            }
+            return numbers;
+        });
+        return RowRef.of(ofTable.get(row.part()), row.row());
     }
 
     /** Which rows of some faults the charter bears. */

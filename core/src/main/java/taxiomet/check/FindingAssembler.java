@@ -57,15 +57,11 @@ final class FindingAssembler {
         RowSet rows = new RowSet();
         for (FaultLog log : logs) {
             if (log.table().equals(table.name()) && log.kind() != FindingKind.ODD_SPELLING) {
-                if (accepted.of(log).isEmpty()) {
-                    log.forEachRow(rows::add);
-                } else {
-                    log.forEachRow(ref -> {
-                        if (!accepted.isBorne(log, ref)) {
-                            rows.add(ref);
-                        }
-                    });
-                }
+                log.forEachRow(ref -> {
+                    if (!accepted.isBorne(log, ref)) {
+                        rows.add(ref);
+                    }
+                });
             }
         }
         return rows.size();

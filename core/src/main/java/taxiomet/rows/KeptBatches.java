@@ -33,12 +33,8 @@ abstract class KeptBatches extends ForwardingSource {
         long length = 0;
         for (int i = 0; i < columns.length; i++) {
             CellColumn cells = from.column(columns[i]);
-            if (cells.isNull(row)) {
-                to.column(i).addNull();
-            } else {
-                to.column(i).add(cells.bytes(), cells.start(row), cells.length(row));
-                length += cells.length(row);
-            }
+            to.column(i).add(cells, row);
+            length += Math.max(0, cells.length(row));
         }
         to.endRow(from.ref(row), from.line(row), length);
         return length;

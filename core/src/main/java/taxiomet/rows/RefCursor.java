@@ -1,5 +1,7 @@
 package taxiomet.rows;
 
+import java.util.PrimitiveIterator;
+
 /** Row references, ascending, one after the other. */
 @FunctionalInterface
 public interface RefCursor {
@@ -7,4 +9,9 @@ public interface RefCursor {
     long END = -1;
 
     long next();
+
+    /** The references that an iterator has left. */
+    static RefCursor of(PrimitiveIterator.OfLong refs) {
+        return () -> refs.hasNext() ? refs.nextLong() : END;
+    }
 }

@@ -1,6 +1,5 @@
 package taxiomet.rows;
 
-import java.util.PrimitiveIterator;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 
@@ -18,8 +17,7 @@ public final class RowsKept extends KeptBatches {
             return;
         }
         int[] all = IntStream.range(0, read.columns().size()).toArray();
-        PrimitiveIterator.OfLong next = LongStream.of(refs).iterator();
-        read.fetch(() -> next.hasNext() ? next.nextLong() : RefCursor.END, all, this::keep);
+        read.fetch(RefCursor.of(LongStream.of(refs).iterator()), all, this::keep);
     }
 
     @Override

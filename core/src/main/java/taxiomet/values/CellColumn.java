@@ -127,6 +127,15 @@ public sealed class CellColumn permits ValueCells {
         commit(used + length);
     }
 
+    /** Adds a cell of another column: its text, or null. */
+    public void add(CellColumn from, int row) {
+        if (from.isNull(row)) {
+            addNull();
+        } else {
+            add(from.bytes(), from.start(row), from.length(row));
+        }
+    }
+
     /**
      * Adds cells that stand one behind the other elsewhere.
      *

@@ -87,17 +87,19 @@ final class AcceptReader {
     }
 
     private Optional<FindingKind> kind(Fields fields) {
-        List<String> words = Arrays.stream(FindingKind.values())
+        List<FindingKind> kinds = Arrays.stream(FindingKind.values())
                 .filter(kind -> !kind.hasNoRows() && kind != FindingKind.MALFORMED_ROW)
-                .map(FindingKind::words)
                 .toList();
-        Optional<Scalar> finding = fields.scalar("finding", "a kind of finding");
-        finding.filter(each -> !words.contains(each.text()))
-                .ifPresent(
-                        each -> problems.unknown(each, Problem.Kind.FORM, "`finding` cannot be", each.text(), words));
-        return finding.flatMap(each -> Arrays.stream(FindingKind.values())
-                .filter(kind -> words.contains(each.text()) && kind.words().equals(each.text()))
-                .findFirst());
+        return fields.scalar("finding", "a kind of finding").flatMap(finding -> {
+            Optional<FindingKind> meant = kinds.stream()
+                    .filter(kind -> kind.words().equals(finding.text()))
+                    .findFirst();
+            if (meant.isEmpty()) {
+                List<String> words = kinds.stream().map(FindingKind::words).toList();
+                problems.unknown(finding, Problem.Kind.FORM, "`finding` cannot be", finding.text(), words);
+            }
+            return meant;
+        });
     }
 
     private Optional<LocalDate> until(Fields fields) {

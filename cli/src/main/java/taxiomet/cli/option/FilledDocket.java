@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -48,11 +47,10 @@ public final class FilledDocket {
     /** Whether a file is one, by its ending, or by its first line. */
     public static boolean isOne(Path file) {
         String name = file.toString().toLowerCase(Locale.ROOT);
+        String head = name.endsWith(".csv") ? head(file) : "";
         return name.endsWith(".xlsx")
                 || name.endsWith(".ods")
-                || (name.endsWith(".csv")
-                        && head(file).contains(DocketWords.REFERENCE)
-                        && head(file).contains(DocketWords.DECISION));
+                || (head.contains(DocketWords.REFERENCE) && head.contains(DocketWords.DECISION));
     }
 
     private static String head(Path file) {
@@ -68,22 +66,13 @@ public final class FilledDocket {
 
     /** Hands over all rows. */
     public void read(Deciding deciding, DatabaseSessions sessions) {
-        List<String> columns = columns();
+        // All of them have to be there.
+        List<String> columns = DocketWords.COLUMNS;
         try (TableSource source = RowSources.open(table(columns), CHUNK, sessions)) {
             int[] all = new int[columns.size()];
             java.util.Arrays.setAll(all, i -> i);
             source.read(all, batch -> take(batch, columns, deciding));
         }
-    }
-
-    /** The columns that a docket has; all of them have to be there. */
-    private List<String> columns() {
-        List<String> columns =
-                new ArrayList<>(List.of("finding", "table", "row", "at fault", "holds", "what is wrong", "proposed"));
-        columns.addAll(DocketWords.TO_FILL);
-        columns.add("the whole row");
-        columns.add(DocketWords.REFERENCE);
-        return columns;
     }
 
     private Table table(List<String> columns) {

@@ -17,13 +17,13 @@ import taxiomet.reports.FileNames;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
 import taxiomet.reports.csv.DocketCsv;
+import taxiomet.reports.csv.EvidenceFolder;
 import taxiomet.reports.words.Counted;
 import taxiomet.reports.xlsx.DocketWorkbook;
 
 /** The folder that {@code --into} names for a docket: a workbook and a CSV file, of all or for each owner. */
 public final class DocketFolder {
     private static final String ALL = "docket";
-    private static final String WITHOUT_OWNER = "without owner";
     private static final int MOST_OWNERS = 5_000;
 
     private final Path folder;
@@ -68,9 +68,10 @@ public final class DocketFolder {
         try (WholeOutput output = new WholeOutput(folder)) {
             Files.createDirectory(output.draft());
             for (Map.Entry<String, List<Item>> each : byOwner.entrySet()) {
-                Docket own = new Docket(docket.title(), docket.keyMark(), new ArrayList<>(each.getValue()));
-                String plain =
-                        !isPerOwner ? ALL : each.getKey().isEmpty() ? WITHOUT_OWNER : FileNames.plain(each.getKey());
+                Docket own = new Docket(docket.title(), new ArrayList<>(each.getValue()));
+                String plain = !isPerOwner
+                        ? ALL
+                        : each.getKey().isEmpty() ? EvidenceFolder.WITHOUT_OWNER : FileNames.plain(each.getKey());
                 String name = names.different(plain, "");
                 DocketWorkbook.write(own, each.getKey(), output.draft().resolve(name + ".docket.xlsx"));
                 DocketCsv.write(own, output.draft().resolve(name + ".docket.csv"), hasMark);

@@ -136,7 +136,7 @@ public final class SiftFolder {
                 place = files.rowsOf((DelimitedFiles) table.rows(), rewriter, source.partCount());
             } else {
                 Path name = plainName(table);
-                try (TableCsv csv = new TableCsv(files.newFile(name), columns(table))) {
+                try (TableCsv csv = new TableCsv(files.newFile(name), false, columns(table))) {
                     int[] all = allColumns(table);
                     sift.sound(table.name()).read(all, batch -> add(batch, csv));
                 }
@@ -200,8 +200,8 @@ public final class SiftFolder {
 
     private static void writeAside(Table table, TableSource source, RowSet aside, TableFiles files) throws IOException {
         if (!isCopied(table, source)) {
-            try (TableCsv csv = new TableCsv(files.newFile(plainName(table)), columns(table))) {
-                source.fetch(cursor(aside.iterator()), allColumns(table), batch -> add(batch, csv));
+            try (TableCsv csv = new TableCsv(files.newFile(plainName(table)), false, columns(table))) {
+                source.fetch(RefCursor.of(aside.iterator()), allColumns(table), batch -> add(batch, csv));
             }
             return;
         }
@@ -218,13 +218,9 @@ public final class SiftFolder {
             files.pick(
                     (TableRewriter) source,
                     part,
-                    cursor(Arrays.stream(refs, from, to).iterator()));
+                    RefCursor.of(Arrays.stream(refs, from, to).iterator()));
             from = to;
         }
-    }
-
-    private static RefCursor cursor(PrimitiveIterator.OfLong refs) {
-        return () -> refs.hasNext() ? refs.nextLong() : RefCursor.END;
     }
 
     /** Whether a table's files are copied byte for byte; all others are written as CSV. */

@@ -110,6 +110,16 @@ public final class FaultLog implements AutoCloseable {
         return at;
     }
 
+    /** Whether it is the log of one kind of fault at one place. */
+    public boolean isOf(FindingKind ofKind, String ofTable, String place) {
+        return kind == ofKind && table.equals(ofTable) && at.equals(place);
+    }
+
+    /** Whether it has rows, and they are more than a note. */
+    public boolean hasFaults() {
+        return size() > 0 && severity != Severity.NOTE;
+    }
+
     /** The columns in which the fault stands. */
     public List<String> columns() {
         return columns;

@@ -5,7 +5,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.PrimitiveIterator;
 import java.util.SortedSet;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
@@ -52,9 +51,7 @@ public final class RowLookup {
     /** The rows of a few references, by reference. */
     public Map<Long, FoundRow> find(SortedSet<Long> refs) {
         Map<Long, FoundRow> found = new HashMap<>();
-        PrimitiveIterator.OfLong iterator =
-                refs.stream().mapToLong(Long::longValue).iterator();
-        forEach(() -> iterator.hasNext() ? iterator.nextLong() : RefCursor.END, row -> found.put(row.ref(), row));
+        forEach(RefCursor.of(refs.stream().mapToLong(Long::longValue).iterator()), row -> found.put(row.ref(), row));
         return found;
     }
 

@@ -1,14 +1,17 @@
 package taxiomet.check.pass;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import taxiomet.charter.Table;
 import taxiomet.keys.TypedBatch;
+import taxiomet.rows.RefRanges;
 import taxiomet.rows.RowBatch;
 import taxiomet.rows.Scan;
+import taxiomet.rows.TableSource;
 import taxiomet.work.Secret;
 
 /** One reading of a table for some checks, and how far it has come. */
@@ -52,6 +55,22 @@ public final class TablePass {
         this.malformedLog = malformedLog;
         this.secret = secret;
         this.onEnd = onEnd;
+    }
+
+    /**
+     * A reading of a table that has been read before, for some checks alone.
+     *
+     * @param wanted which rows; others may come too
+     */
+    public static TablePass again(
+            Table table, TableSource source, List<? extends RowCheck> checks, RefRanges wanted, Secret secret) {
+        int[] columns = checks.stream()
+                .flatMapToInt(check -> Arrays.stream(check.columns()))
+                .sorted()
+                .distinct()
+                .toArray();
+        return new TablePass(
+                table, () -> source.scan(columns, wanted), columns, checks, Optional.empty(), secret, () -> {});
     }
 
     /** Rows of this table are looked at only when all of the other have been settled. */

@@ -12,10 +12,9 @@ import taxiomet.finding.FindingKind;
  * are revealed; what a choice would do holds the values themselves.
  *
  * @param title what the charter is called
- * @param keyMark of the key by which rows are known again
  * @param items finding by finding, rows as they stand
  */
-public record Docket(String title, String keyMark, List<Item> items) {
+public record Docket(String title, List<Item> items) {
     public Docket {
         items = List.copyOf(items);
     }

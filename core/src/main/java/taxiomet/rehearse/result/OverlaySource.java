@@ -189,13 +189,10 @@ public final class OverlaySource extends ForwardingSource {
                 continue;
             }
             for (int i = 0; i < columns.length; i++) {
-                CellColumn cells = batch.column(i);
                 if (now != null && isNew(now, columns[i])) {
                     add(copy.column(i), now, columns[i]);
-                } else if (cells.isNull(row)) {
-                    copy.column(i).addNull();
                 } else {
-                    copy.column(i).add(cells.bytes(), cells.start(row), cells.length(row));
+                    copy.column(i).add(batch.column(i), row);
                 }
             }
             copy.endRow(ref, batch.line(row), 0);

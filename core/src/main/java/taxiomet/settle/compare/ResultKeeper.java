@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.function.LongPredicate;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
-import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.FaultLog;
@@ -92,25 +91,18 @@ public final class ResultKeeper {
                 mark.identity(), mark.rest(), mark.pointsAt().getOrDefault(log.at(), 0L), mark.name(), isAccepted);
     }
 
+    /** Notes are counted alone: every row may be one. */
     private List<FaultLog> logsOf(Finding finding) {
         return run.faults().stream()
-                .filter(log -> isKept(log)
-                        && log.kind() == finding.kind()
-                        && log.table().equals(finding.table())
-                        && log.at().equals(finding.at()))
+                .filter(log -> log.hasFaults() && log.isOf(finding.kind(), finding.table(), finding.at()))
                 .toList();
-    }
-
-    /** Notes are counted alone: every row may be one. */
-    private static boolean isKept(FaultLog log) {
-        return log.size() > 0 && log.severity() != Severity.NOTE;
     }
 
     private RowMarks marks(String name, Pseudonyms pseudonyms) {
         RowMarks marks = new RowMarks(charter, charter.table(name), secret, hash, pseudonyms);
         marks.read(
                 run.faults().stream()
-                        .filter(log -> isKept(log) && log.table().equals(name))
+                        .filter(log -> log.hasFaults() && log.table().equals(name))
                         .toList(),
                 run.sources().get(name));
         return marks;

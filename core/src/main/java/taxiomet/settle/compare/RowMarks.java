@@ -5,7 +5,6 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.PrimitiveIterator;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -101,8 +100,7 @@ public final class RowMarks {
         }
         int[] all = whole.columns();
         TypedBatch typed = TypedBatch.ofValues(table, all, secret);
-        PrimitiveIterator.OfLong refs = rows.iterator();
-        source.fetch(() -> refs.hasNext() ? refs.nextLong() : RefCursor.END, all, batch -> {
+        source.fetch(RefCursor.of(rows.iterator()), all, batch -> {
             typed.read(batch);
             whole.start(typed);
             if (key != null) {

@@ -26,10 +26,8 @@ import taxiomet.finding.FindingKind;
 import taxiomet.finding.settled.Docket;
 import taxiomet.finding.settled.Docket.Item;
 import taxiomet.finding.settled.Docket.Place;
-import taxiomet.keys.SecretMark;
 import taxiomet.personal.Pseudonyms;
 import taxiomet.personal.VeiledCheck;
-import taxiomet.rows.RowRef;
 import taxiomet.rows.TableSource;
 import taxiomet.settle.compare.RowMarks;
 import taxiomet.work.KeyedHash;
@@ -49,7 +47,6 @@ public final class DocketMaker {
     private final Secret secret;
     private final KeyedHash hash;
     private final Map<String, RowMarks> marks = new HashMap<>();
-    private final Map<String, Integer> parts = new HashMap<>();
     private final Map<String, Integer> timesSeen = new HashMap<>();
     private final Map<List<Object>, String> labels = new HashMap<>();
 
@@ -80,7 +77,7 @@ public final class DocketMaker {
         readLabels(findings);
         List<Item> items = new ArrayList<>();
         findings.forEach(finding -> addItems(finding, items));
-        return new Docket(charter.name(), SecretMark.of(secret), items);
+        return new Docket(charter.name(), items);
     }
 
     private void addItems(Finding finding, List<Item> items) {
@@ -206,7 +203,7 @@ public final class DocketMaker {
     }
 
     private String reference(Finding finding, Evidence row) {
-        RowMarks.Mark mark = marks(finding.table()).of(ref(finding.table(), row));
+        RowMarks.Mark mark = marks(finding.table()).of(run.ref(finding.table(), row));
         String place = finding.kind() + " " + finding.table() + " " + finding.at();
         String ofRow = letters(hash.of(hash.of(place), mark.identity()), LETTERS_OF_ROW);
         int times = timesSeen.merge(ofRow, 1, Integer::sum);
@@ -226,24 +223,11 @@ public final class DocketMaker {
             RowMarks made = new RowMarks(charter, charter.table(name), secret, hash, pseudonyms);
             made.read(
                     run.faults().stream()
-                            .filter(log -> log.size() > 0
-                                    && log.severity() != Severity.NOTE
-                                    && log.table().equals(name))
+                            .filter(log -> log.hasFaults() && log.table().equals(name))
                             .toList(),
                     run.sources().get(name));
             return made;
         });
-    }
-
-    private long ref(String table, Evidence row) {
-        if (parts.isEmpty()) {
-            run.sources().forEach((name, source) -> {
-                for (int part = 0; part < source.partCount(); part++) {
-                    parts.put(name + "\n" + source.partName(part), part);
-                }
-            });
-        }
-        return RowRef.of(parts.get(table + "\n" + row.part()), row.row());
     }
 
     private String label(String table, List<String> columns, List<String> key) {

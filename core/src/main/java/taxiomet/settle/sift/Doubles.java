@@ -47,9 +47,7 @@ final class Doubles {
     void settle(List<FaultLog> logs) {
         for (Key key : table.keys()) {
             logs.stream()
-                    .filter(log -> log.kind() == FindingKind.DUPLICATE
-                            && log.table().equals(table.name())
-                            && log.at().equals(key.name()))
+                    .filter(log -> log.isOf(FindingKind.DUPLICATE, table.name(), key.name()))
                     .forEach(this::settle);
         }
     }

@@ -67,13 +67,9 @@ final class Kinship implements LinkSift {
     }
 
     @Override
-    public ForeignKey link() {
-        return link;
-    }
-
-    @Override
-    public boolean isDue() {
-        return false;
+    public Optional<RowCheck> holders(AsideRows asideOfParents) {
+        // Each key is counted.
+        return Optional.empty();
     }
 
     @Override

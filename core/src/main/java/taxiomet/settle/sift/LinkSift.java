@@ -1,12 +1,11 @@
 package taxiomet.settle.sift;
 
-import taxiomet.charter.ForeignKey;
+import java.util.Optional;
+import taxiomet.check.pass.RowCheck;
 import taxiomet.rows.TableSource;
 
 /** What becomes of the children over one link when parents are set aside. */
 sealed interface LinkSift extends AutoCloseable permits ParentsLost, Kinship {
-    ForeignKey link();
-
     /**
      * Parents are set aside.
      *
@@ -15,8 +14,8 @@ sealed interface LinkSift extends AutoCloseable permits ParentsLost, Kinship {
      */
     void lose(long[] refs, TableSource parents);
 
-    /** Whether children are to be looked for by reading their table again. */
-    boolean isDue();
+    /** What has to look for parents that are left with keys of others that are not; empty where that is known. */
+    Optional<RowCheck> holders(AsideRows asideOfParents);
 
     @Override
     void close();

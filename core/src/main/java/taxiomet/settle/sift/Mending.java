@@ -23,7 +23,6 @@ import taxiomet.finding.Hint;
 import taxiomet.finding.settled.SiftResult.Mend;
 import taxiomet.keys.RowSet;
 import taxiomet.rows.RowEdits.RowEdit;
-import taxiomet.rows.RowRef;
 import taxiomet.rows.TableSource;
 import taxiomet.values.SqlText;
 import taxiomet.values.ValueReader;
@@ -69,7 +68,6 @@ public final class Mending {
     private void addOrphans(Finding finding) {
         Table table = charter.table(finding.table());
         ForeignKey link = table.link(finding.at()).orElseThrow();
-        Map<String, Integer> parts = parts(table);
         finding.evidence().forEach(row -> {
             Hint hint = row.hint().orElse(null);
             if (hint == null || !SAFE.contains(hint.kind()) || hint.parents().size() != 1) {
@@ -84,7 +82,7 @@ public final class Mending {
                 }
             }
             for (int i = 0; i < meant.size(); i++) {
-                add(table, row, columns.get(i), meant.get(i), finding, parts);
+                add(table, row, columns.get(i), meant.get(i), finding);
             }
         });
     }
@@ -92,35 +90,24 @@ public final class Mending {
     private void addValues(Finding finding) {
         Table table = charter.table(finding.table());
         Column column = table.column(finding.at());
-        Map<String, Integer> parts = parts(table);
         finding.evidence().forEach(row -> {
             String cell = row.values().get(table.indexOf(column.name()));
             List<String> meant = column.values().stream()
                     .filter(value -> SqlText.fold(SqlText.trim(value)).equals(SqlText.fold(SqlText.trim(cell))))
                     .toList();
             if (meant.size() == 1) {
-                add(table, row, column, meant.get(0), finding, parts);
+                add(table, row, column, meant.get(0), finding);
             }
         });
     }
 
-    private Map<String, Integer> parts(Table table) {
-        TableSource source = run.sources().get(table.name());
-        Map<String, Integer> parts = new HashMap<>();
-        for (int part = 0; part < source.partCount(); part++) {
-            parts.put(source.partName(part), part);
-        }
-        return parts;
-    }
-
-    private void add(
-            Table table, Evidence row, Column column, String meant, Finding finding, Map<String, Integer> parts) {
+    private void add(Table table, Evidence row, Column column, String meant, Finding finding) {
         int place = table.indexOf(column.name());
         String now = row.values().get(place);
         if (Objects.equals(now, meant)) {
             return;
         }
-        Cell cell = new Cell(table.name(), RowRef.of(parts.get(row.part()), row.row()), place);
+        Cell cell = new Cell(table.name(), run.ref(table.name(), row), place);
         Mend mend =
                 new Mend(table.name(), row.part(), row.row(), column.name(), now, meant, finding.kind(), finding.at());
         Mend before = found.computeIfAbsent(table.name(), name -> new LinkedHashMap<>())

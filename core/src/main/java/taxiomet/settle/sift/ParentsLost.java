@@ -6,7 +6,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.PrimitiveIterator;
 import java.util.function.BooleanSupplier;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Match;
@@ -95,17 +94,11 @@ final class ParentsLost implements LinkSift {
     }
 
     @Override
-    public ForeignKey link() {
-        return link;
-    }
-
-    @Override
     public void lose(long[] refs, TableSource parents) {
         int[] columns = Arrays.stream(ofParent()).distinct().sorted().toArray();
         TypedBatch typed = TypedBatch.ofValues(parent, columns, secret);
         Map<Integer, KeyEncoder> keys = encoders(ofParent());
-        PrimitiveIterator.OfLong next = Arrays.stream(refs).iterator();
-        parents.fetch(() -> next.hasNext() ? next.nextLong() : RefCursor.END, columns, batch -> {
+        parents.fetch(RefCursor.of(Arrays.stream(refs).iterator()), columns, batch -> {
             typed.read(batch);
             keys.forEach((part, encoder) -> {
                 encoder.start(typed);
@@ -137,13 +130,13 @@ final class ParentsLost implements LinkSift {
         areHeldKnown = false;
     }
 
-    @Override
-    public boolean isDue() {
+    /** Whether children are to be looked for by reading their table again. */
+    boolean isDue() {
         return isDue;
     }
 
-    /** What looks for parents that are left with keys of others that are not; empty where none can be. */
-    Optional<RowCheck> holders(AsideRows asideOfParents) {
+    @Override
+    public Optional<RowCheck> holders(AsideRows asideOfParents) {
         if (areHeldKnown) {
             return Optional.empty();
         }

@@ -84,7 +84,7 @@ abstract class PatchedRows extends ForwardingSource {
                 if (edit != null && edit.cells().containsKey(columns[i])) {
                     add(copy.column(i), edit.cells().get(columns[i]));
                 } else {
-                    add(copy.column(i), batch.column(i), row);
+                    copy.column(i).add(batch.column(i), row);
                 }
             }
             copy.endRow(batch.ref(row), batch.line(row), 0);
@@ -99,14 +99,6 @@ abstract class PatchedRows extends ForwardingSource {
             to.addNull();
         } else {
             to.add(cell);
-        }
-    }
-
-    private static void add(CellColumn to, CellColumn from, int row) {
-        if (from.isNull(row)) {
-            to.addNull();
-        } else {
-            to.add(from.bytes(), from.start(row), from.length(row));
         }
     }
 

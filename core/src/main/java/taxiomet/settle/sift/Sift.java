@@ -1,7 +1,6 @@
 package taxiomet.settle.sift;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -16,7 +15,6 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.Key;
 import taxiomet.charter.Rule;
-import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
@@ -66,8 +64,9 @@ public final class Sift implements AutoCloseable {
     private final Map<String, TableSource> sources;
     private final List<Table> order;
     private final Map<String, AsideRows> aside = new LinkedHashMap<>();
-    private final Map<String, List<LinkSift>> linksOfChild = new HashMap<>();
     private final Map<String, List<LinkSift>> linksToParent = new HashMap<>();
+    /** Of each child, the links whose children are looked for by reading it again. */
+    private final Map<String, List<ParentsLost>> readAgain = new HashMap<>();
 
     private Sift(Charter charter, CheckRun run, RunContext context) {
         this.charter = charter;
@@ -84,9 +83,11 @@ public final class Sift implements AutoCloseable {
         MemoryBudget budget = new MemoryBudget(context.budget().limit() / SHARE_OF_MEMORY);
         for (ForeignKey link : charter.links()) {
             LinkSift sift = sift(link, budget);
-            linksOfChild
-                    .computeIfAbsent(link.child(), name -> new ArrayList<>())
-                    .add(sift);
+            if (sift instanceof ParentsLost lost) {
+                readAgain
+                        .computeIfAbsent(link.child(), name -> new ArrayList<>())
+                        .add(lost);
+            }
             linksToParent
                     .computeIfAbsent(link.parent(), name -> new ArrayList<>())
                     .add(sift);
@@ -165,16 +166,12 @@ public final class Sift implements AutoCloseable {
     }
 
     private Stream<FaultLog> faults(FindingKind kind, String table, String at) {
-        return run.faults().stream()
-                .filter(log -> log.kind() == kind
-                        && log.table().equals(table)
-                        && log.at().equals(at));
+        return run.faults().stream().filter(log -> log.isOf(kind, table, at));
     }
 
     private void settle(Keeping keeping) {
-        List<FaultLog> faults = run.faults().stream()
-                .filter(log -> log.severity() != Severity.NOTE && log.size() > 0)
-                .toList();
+        List<FaultLog> faults =
+                run.faults().stream().filter(FaultLog::hasFaults).toList();
         faults.stream().filter(this::isOfRowAlone).forEach(this::setAside);
         boolean areDoubles = faults.stream().anyMatch(log -> log.kind() == FindingKind.DUPLICATE);
         charter.tables()
@@ -261,49 +258,36 @@ public final class Sift implements AutoCloseable {
                     long[] fresh = rows.takeFresh();
                     links.forEach(link -> link.lose(fresh, sources.get(table.name())));
                 }
-                holders(table, links);
+                findHolders(table, links);
             }
             isOpen = aside.values().stream().anyMatch(AsideRows::hasFresh)
-                    || linksOfChild.values().stream()
-                            .flatMap(Collection::stream)
-                            .anyMatch(LinkSift::isDue);
+                    || readAgain.values().stream().flatMap(Collection::stream).anyMatch(ParentsLost::isDue);
         }
     }
 
     private void findChildren(Table table) {
-        List<RowCheck> checks = linksOfChild.getOrDefault(table.name(), List.of()).stream()
-                .filter(LinkSift::isDue)
-                .map(link -> ((ParentsLost) link).children(aside.get(table.name())))
-                .toList();
-        read(table, checks);
+        read(
+                table,
+                readAgain.getOrDefault(table.name(), List.of()).stream()
+                        .filter(ParentsLost::isDue)
+                        .map(link -> link.children(aside.get(table.name())))
+                        .toList());
     }
 
-    private void holders(Table table, List<LinkSift> links) {
-        List<RowCheck> checks = links.stream()
-                .filter(ParentsLost.class::isInstance)
-                .flatMap(link -> ((ParentsLost) link).holders(aside.get(table.name())).stream())
-                .toList();
-        read(table, checks);
+    private void findHolders(Table table, List<LinkSift> links) {
+        read(
+                table,
+                links.stream()
+                        .flatMap(link -> link.holders(aside.get(table.name())).stream())
+                        .toList());
     }
 
     private void read(Table table, List<RowCheck> checks) {
         if (checks.isEmpty()) {
             return;
         }
-        int[] columns = checks.stream()
-                .flatMapToInt(check -> Arrays.stream(check.columns()))
-                .sorted()
-                .distinct()
-                .toArray();
         TableSource source = sources.get(table.name());
-        TablePass pass = new TablePass(
-                table,
-                () -> source.scan(columns, RefRanges.ALL),
-                columns,
-                checks,
-                Optional.empty(),
-                context.secret(),
-                () -> {});
+        TablePass pass = TablePass.again(table, source, checks, RefRanges.ALL, context.secret());
         new Reading(List.of(pass), context.threadsFor(source.bytes()), each -> {}).run();
     }
 
@@ -317,9 +301,8 @@ public final class Sift implements AutoCloseable {
                     table -> new SoundRows(
                             sources.get(table.name()), aside.get(table.name()).rows()),
                     context)) {
-                List<FaultLog> found = look.faults().stream()
-                        .filter(log -> log.severity() != Severity.NOTE && log.size() > 0)
-                        .toList();
+                List<FaultLog> found =
+                        look.faults().stream().filter(FaultLog::hasFaults).toList();
                 List<FaultLog> first = found.stream()
                         .filter(log -> !isOfChildren(log.kind()) && !isRule(log, Asks.CHILDREN))
                         .toList();
@@ -367,7 +350,7 @@ public final class Sift implements AutoCloseable {
 
     @Override
     public void close() {
-        linksOfChild.values().forEach(links -> links.forEach(LinkSift::close));
+        linksToParent.values().forEach(links -> links.forEach(LinkSift::close));
         aside.values().forEach(AsideRows::close);
         spill.close();
     }

@@ -28,14 +28,13 @@ public final class DocketCsv {
      */
     public static void write(Docket docket, Path file, boolean hasMark) {
         try (CsvWriter writer = CsvFile.open(file, hasMark, StandardOpenOption.CREATE)) {
-            for (int i = 0; i < docket.items().size(); i++) {
-                Item item = docket.items().get(i);
+            List<String> columns = new ArrayList<>(DocketWords.COLUMNS);
+            columns.add(columns.indexOf(DocketWords.DECISION), CHOICES);
+            if (!docket.items().isEmpty()) {
+                writer.writeRecord(columns);
+            }
+            for (Item item : docket.items()) {
                 Map<String, String> shown = DocketWords.shown(item);
-                List<String> columns = new ArrayList<>(DocketWords.columns(shown));
-                columns.add(columns.indexOf(DocketWords.DECISION), CHOICES);
-                if (i == 0) {
-                    writer.writeRecord(columns);
-                }
                 List<String> cells = new ArrayList<>();
                 for (String column : columns) {
                     cells.add(cell(item, shown, column));

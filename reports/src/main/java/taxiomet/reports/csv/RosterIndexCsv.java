@@ -1,11 +1,11 @@
 package taxiomet.reports.csv;
 
-import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -18,8 +18,7 @@ public final class RosterIndexCsv implements AutoCloseable {
     /** What the list is called. */
     public static final String FILE = "headings.csv";
 
-    private final Path file;
-    private final CsvWriter writer;
+    private final TableCsv csv;
 
     /**
      * Begins a list.
@@ -29,28 +28,16 @@ public final class RosterIndexCsv implements AutoCloseable {
      * @throws OutputException when the file cannot be written
      */
     public RosterIndexCsv(Path folder, boolean hasMark) {
-        this.file = folder.resolve(FILE);
-        try {
-            writer = CsvFile.open(file, hasMark);
-            writer.writeRecord("file", "section", "heading", "children");
-        } catch (UncheckedIOException e) {
-            throw OutputException.of(file.toString(), e.getCause());
-        } catch (IOException e) {
-            throw OutputException.of(file.toString(), e);
-        }
+        csv = new TableCsv(folder.resolve(FILE), hasMark, List.of("file", "section", "heading", "children"));
     }
 
     /** Adds a file, with what stands in it. */
     public void add(String name, Section section, String heading, long children) {
-        try {
-            writer.writeRecord(
-                    name,
-                    section == Section.HEADING ? "heading" : RosterWords.section(section, ""),
-                    heading.isEmpty() ? null : SafeCell.of(heading),
-                    Long.toString(children));
-        } catch (UncheckedIOException e) {
-            throw OutputException.of(file.toString(), e.getCause());
-        }
+        csv.add(Arrays.asList(
+                name,
+                section == Section.HEADING ? "heading" : RosterWords.section(section, ""),
+                heading.isEmpty() ? null : SafeCell.of(heading),
+                Long.toString(children)));
     }
 
     /** Whether a folder holds such a list, and nothing that is not in it. */
@@ -71,10 +58,6 @@ public final class RosterIndexCsv implements AutoCloseable {
 
     @Override
     public void close() {
-        try {
-            writer.close();
-        } catch (IOException e) {
-            throw OutputException.of(file.toString(), e);
-        }
+        csv.close();
     }
 }

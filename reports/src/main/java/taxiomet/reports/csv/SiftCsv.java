@@ -1,11 +1,7 @@
 package taxiomet.reports.csv;
 
-import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.Closeable;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
@@ -23,17 +19,10 @@ public final class SiftCsv implements Closeable {
     /** The list of values that were mended. */
     public static final String MENDINGS = "mendings.csv";
 
-    private final Path file;
-    private final CsvWriter writer;
+    private final TableCsv csv;
 
     private SiftCsv(Path file, boolean hasMark, String... header) {
-        this.file = file;
-        try {
-            this.writer = CsvFile.open(file, hasMark, StandardOpenOption.CREATE_NEW);
-        } catch (IOException e) {
-            throw OutputException.of(file.toString(), e);
-        }
-        writer.writeRecord(header);
+        csv = new TableCsv(file, hasMark, List.of(header));
     }
 
     /**
@@ -114,20 +103,11 @@ public final class SiftCsv implements Closeable {
     }
 
     private void write(String... cells) {
-        List<String> safe = Arrays.stream(cells).map(SafeCell::of).toList();
-        try {
-            writer.writeRecord(safe);
-        } catch (UncheckedIOException e) {
-            throw OutputException.of(file.toString(), e.getCause());
-        }
+        csv.add(Arrays.stream(cells).map(SafeCell::of).toList());
     }
 
     @Override
     public void close() {
-        try {
-            writer.close();
-        } catch (IOException e) {
-            throw OutputException.of(file.toString(), e);
-        }
+        csv.close();
     }
 }

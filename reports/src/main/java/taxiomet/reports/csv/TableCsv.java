@@ -9,16 +9,21 @@ import java.nio.file.StandardOpenOption;
 import java.util.List;
 import taxiomet.reports.OutputException;
 
-/** A table as CSV that is read again: cells as they are, a null as nothing, an empty text in quotes. */
+/** A CSV file that stays open while rows are added: cells as they are given, a null as nothing, an empty text in quotes. */
 public final class TableCsv implements Closeable {
     private final Path file;
     private final CsvWriter writer;
 
-    /** @throws OutputException when it cannot be written */
-    public TableCsv(Path file, List<String> columns) {
+    /**
+     * Begins a file.
+     *
+     * @param hasMark whether it begins with a byte order mark
+     * @throws OutputException when it cannot be written, or is there already
+     */
+    public TableCsv(Path file, boolean hasMark, List<String> columns) {
         this.file = file;
         try {
-            this.writer = CsvFile.open(file, false, StandardOpenOption.CREATE_NEW);
+            this.writer = CsvFile.open(file, hasMark, StandardOpenOption.CREATE_NEW);
         } catch (IOException e) {
             throw OutputException.of(file.toString(), e);
         }

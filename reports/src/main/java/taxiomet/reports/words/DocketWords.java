@@ -20,6 +20,25 @@ public final class DocketWords {
     /** The columns to fill in. */
     public static final List<String> TO_FILL = List.of(DECISION, NEW_VALUE, UNTIL, REASON, DECIDED_BY);
 
+    private static final String WHOLE_ROW = "the whole row";
+
+    /** All columns: those shown, those to be filled in, and what a row is known by. */
+    public static final List<String> COLUMNS = List.of(
+            "finding",
+            "table",
+            "row",
+            "at fault",
+            "holds",
+            "what is wrong",
+            "proposed",
+            DECISION,
+            NEW_VALUE,
+            UNTIL,
+            REASON,
+            DECIDED_BY,
+            WHOLE_ROW,
+            REFERENCE);
+
     private static final int LONGEST_ROW = 1_500;
 
     private DocketWords() {}
@@ -34,7 +53,7 @@ public final class DocketWords {
         shown.put("holds", CellText.shortened(item.holds()));
         shown.put("what is wrong", CellText.shortened(item.problem()));
         shown.put("proposed", item.hasProposal() ? words(item.choices().get(0)) : "");
-        shown.put("the whole row", wholeRow(item));
+        shown.put(WHOLE_ROW, wholeRow(item));
         return shown;
     }
 
@@ -48,16 +67,6 @@ public final class DocketWords {
     /** A choice as it stands in a list. */
     public static String words(Choice choice) {
         return CellText.escaped(choice.words());
-    }
-
-    /** All columns: those shown, those to be filled in, and what the row is known by. */
-    public static List<String> columns(Map<String, String> shown) {
-        List<String> columns = new ArrayList<>(shown.keySet());
-        columns.remove("the whole row");
-        columns.addAll(TO_FILL);
-        columns.add("the whole row");
-        columns.add(REFERENCE);
-        return columns;
     }
 
     /** What a docket is for, in plain words, for somebody who does not know the program. */

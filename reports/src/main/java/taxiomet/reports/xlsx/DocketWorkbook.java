@@ -117,9 +117,7 @@ public final class DocketWorkbook {
     private void writeDecisions() {
         Worksheet sheet = workbook.newWorksheet(SHEET);
         Worksheet lists = workbook.newWorksheet("choices");
-        List<String> columns = docket.items().isEmpty()
-                ? List.of("nothing to decide")
-                : DocketWords.columns(DocketWords.shown(docket.items().get(0)));
+        List<String> columns = docket.items().isEmpty() ? List.of("nothing to decide") : DocketWords.COLUMNS;
         for (int i = 0; i < columns.size(); i++) {
             sheet.inlineString(0, i, columns.get(i));
             boolean isOpen = DocketWords.TO_FILL.contains(columns.get(i));

@@ -101,13 +101,8 @@ final class RowPicker {
         long byteCount = 0;
         for (int column = 0; column < all.columnCount(); column++) {
             CellColumn from = all.column(column);
-            CellColumn to = picked.column(column);
-            if (from.isNull(row)) {
-                to.addNull();
-            } else {
-                to.add(from.bytes(), from.start(row), from.length(row));
-                byteCount += from.length(row);
-            }
+            picked.column(column).add(from, row);
+            byteCount += Math.max(0, from.length(row));
         }
         picked.endRow(all.ref(row), all.line(row), byteCount);
     }
