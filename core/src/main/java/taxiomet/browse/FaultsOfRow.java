@@ -8,13 +8,13 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.LongStream;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
-import taxiomet.finding.CheckResult;
 import taxiomet.finding.Finding;
 import taxiomet.finding.FindingKind;
 import taxiomet.finding.TraceResult.RowFault;
@@ -27,7 +27,7 @@ import taxiomet.work.RunContext;
 
 /**
  * What is wrong with one row: what a check finds of it among the rows around it, those that share a key, its parents and its children.
- * Whether it is its own ancestor is found among all rows of its table.
+ * Whether it is its own ancestor, or was probably entered twice, is found among all rows of its table.
  */
 final class FaultsOfRow {
     private final Charter charter;
@@ -56,28 +56,44 @@ final class FaultsOfRow {
                         link.parent().equals(table.name()) && link.children().isPresent())
                 .forEach(link -> judged.add(link.child()));
         Charter near = charter.with(charter.tables().stream()
-                .map(each -> each.withLinks(
-                        each.links().stream().map(ForeignKey::notAcyclic).toList()))
+                .map(each -> each.withLinks(each.links().stream()
+                                .map(ForeignKey::notAcyclic)
+                                .toList())
+                        .withAlike(List.of()))
                 .toList());
-        check(near, judged, each -> new RowsKept(sources.of(each), refs(each)), run -> {
-            CheckResult result = run.result();
-            for (Finding finding : result.findings()) {
-                if (finding.table().equals(table.name())) {
-                    finding.evidence().forEach(row -> {
-                        if (row.row() == RowRef.row(ref) && row.part().equals(partOf(table, ref))) {
-                            faults.add(new RowFault(
-                                    finding.kind(),
-                                    finding.severity(),
-                                    finding.at(),
-                                    finding.columns(),
-                                    row.problem()));
-                        }
-                    });
-                }
-            }
-        });
+        check(
+                near,
+                judged,
+                each -> new RowsKept(sources.of(each), refs(each)),
+                run -> addFaults(run, table, ref, kind -> true, faults));
         addRings(table, ref, faults);
+        addDoubles(table, ref, faults);
         return faults;
+    }
+
+    private void addDoubles(Table table, long ref, List<RowFault> faults) {
+        if (table.alike().isEmpty()) {
+            return;
+        }
+        Table alone = table.withLinks(List.of()).withRules(List.of());
+        check(
+                charter.with(List.of(alone)),
+                Set.of(table.name()),
+                each -> new BorrowedSource(sources.of(table)),
+                run -> addFaults(run, table, ref, FindingKind.LIKELY_DOUBLE::equals, faults));
+    }
+
+    private void addFaults(CheckRun run, Table table, long ref, Predicate<FindingKind> kinds, List<RowFault> faults) {
+        for (Finding finding : run.result().findings()) {
+            if (finding.table().equals(table.name()) && kinds.test(finding.kind())) {
+                finding.evidence().forEach(row -> {
+                    if (row.row() == RowRef.row(ref) && row.part().equals(partOf(table, ref))) {
+                        faults.add(new RowFault(
+                                finding.kind(), finding.severity(), finding.at(), finding.columns(), row.problem()));
+                    }
+                });
+            }
+        }
     }
 
     private String partOf(Table table, long ref) {

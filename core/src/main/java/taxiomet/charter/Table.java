@@ -12,6 +12,7 @@ import taxiomet.charter.place.RowsPlace;
  * @param columns at least one, with different names
  * @param uniqueKeys in the order declared
  * @param links the foreign keys of which this table is the child, in the order declared
+ * @param alike when two of its rows are probably one thing entered twice
  * @param label columns that name a row to a person
  * @param area a lane for the map
  */
@@ -24,6 +25,7 @@ public record Table(
         List<Key> uniqueKeys,
         List<ForeignKey> links,
         List<Rule> rules,
+        List<Alike> alike,
         List<String> label,
         List<Total> totals,
         Optional<String> area,
@@ -33,8 +35,26 @@ public record Table(
         uniqueKeys = List.copyOf(uniqueKeys);
         links = List.copyOf(links);
         rules = List.copyOf(rules);
+        alike = List.copyOf(alike);
         label = List.copyOf(label);
         totals = List.copyOf(totals);
+    }
+
+    /** A table of which nothing is said about likely doubles. */
+    public Table(
+            String name,
+            Optional<String> schema,
+            RowsPlace rows,
+            List<Column> columns,
+            Optional<Key> primaryKey,
+            List<Key> uniqueKeys,
+            List<ForeignKey> links,
+            List<Rule> rules,
+            List<String> label,
+            List<Total> totals,
+            Optional<String> area,
+            Optional<Owner> owner) {
+        this(name, schema, rows, columns, primaryKey, uniqueKeys, links, rules, List.of(), label, totals, area, owner);
     }
 
     /** The primary key, if there is one, and the unique keys. */
@@ -60,24 +80,31 @@ public record Table(
     /** The table with other links. */
     public Table withLinks(List<ForeignKey> others) {
         return new Table(
-                name, schema, rows, columns, primaryKey, uniqueKeys, others, rules, label, totals, area, owner);
+                name, schema, rows, columns, primaryKey, uniqueKeys, others, rules, alike, label, totals, area, owner);
     }
 
     /** The same table with other columns, of the same names. */
     public Table withColumns(List<Column> others) {
-        return new Table(name, schema, rows, others, primaryKey, uniqueKeys, links, rules, label, totals, area, owner);
+        return new Table(
+                name, schema, rows, others, primaryKey, uniqueKeys, links, rules, alike, label, totals, area, owner);
     }
 
     /** The same table with other rules. */
     public Table withRules(List<Rule> others) {
         return new Table(
-                name, schema, rows, columns, primaryKey, uniqueKeys, links, others, label, totals, area, owner);
+                name, schema, rows, columns, primaryKey, uniqueKeys, links, others, alike, label, totals, area, owner);
+    }
+
+    /** The same table with other likely doubles. */
+    public Table withAlike(List<Alike> others) {
+        return new Table(
+                name, schema, rows, columns, primaryKey, uniqueKeys, links, rules, others, label, totals, area, owner);
     }
 
     /** The same table with its rows somewhere else. */
     public Table withRows(RowsPlace others) {
         return new Table(
-                name, schema, others, columns, primaryKey, uniqueKeys, links, rules, label, totals, area, owner);
+                name, schema, others, columns, primaryKey, uniqueKeys, links, rules, alike, label, totals, area, owner);
     }
 
     /** The place of a column in {@link #columns()}, 0 for the first; -1 when there is none of that name. */

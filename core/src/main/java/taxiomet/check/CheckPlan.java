@@ -2,9 +2,11 @@ package taxiomet.check;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
+import taxiomet.check.alike.AlikeKinds;
 import taxiomet.check.column.ColumnKinds;
 import taxiomet.check.key.KeyIndexes;
 import taxiomet.check.key.KeyKinds;
@@ -31,6 +33,7 @@ final class CheckPlan implements AutoCloseable {
     private final MalformedRows malformed;
     private final RuleKinds rules;
     private final LinkKinds links;
+    private final AlikeKinds alike;
     private final List<Kind> kinds;
 
     CheckPlan(Charter charter, CheckOptions options, SpillFolder spill, RunContext context) {
@@ -40,8 +43,15 @@ final class CheckPlan implements AutoCloseable {
         this.malformed = new MalformedRows(plan);
         this.rules = new RuleKinds(plan);
         this.links = new LinkKinds(plan, indexes);
+        this.alike = new AlikeKinds(plan);
         this.kinds = List.of(
-                malformed, new RulesNotRead(plan), new ColumnKinds(plan), new KeyKinds(plan, indexes), rules, links);
+                malformed,
+                new RulesNotRead(plan),
+                new ColumnKinds(plan),
+                new KeyKinds(plan, indexes),
+                rules,
+                links,
+                alike);
         for (Kind kind : kinds) {
             charter.tables().stream()
                     .filter(table -> options.judges(table.name()))
@@ -102,7 +112,8 @@ final class CheckPlan implements AutoCloseable {
     }
 
     List<Remark> remarks(Table table) {
-        return rules.remarks(table);
+        return Stream.concat(rules.remarks(table).stream(), alike.remarks(table).stream())
+                .toList();
     }
 
     @Override

@@ -122,6 +122,7 @@ public final class CheckRun implements AutoCloseable {
         context.progress().concluding();
         plan.plan().resolve();
         lookAgain(inAll);
+        plan.plan().lookUp(sources);
         accepted.look(faults(), sources);
         List<Finding> findings =
                 new FindingAssembler(plan.plan(), sources, accepted).assemble(plan.findingsWithoutRows());

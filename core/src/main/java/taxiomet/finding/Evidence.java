@@ -12,10 +12,11 @@ import java.util.Optional;
  * @param row its number in that file, 1 for the first data row
  * @param line the line it begins in, 1 for the first of the file; 0 where there are no lines
  * @param values the row's cells, one for each declared column of its table, null where null; empty for a malformed row
- * @param group for a duplicate, the number of its group of equal keys, 1 for the first; otherwise 0
+ * @param group for rows that stand in groups, the number of the row's group, 1 for the first; otherwise 0
  * @param problem what is wrong with the row, as a clause; may be empty where the finding says it all
  * @param hint for an orphan, the parent that was probably meant
- * @param differsIn for a duplicate that is not the first of its group, the columns beside the key that differ from the first
+ * @param differsIn for a duplicate that is not the first of its group, the columns beside the key that differ from the first; for a likely double
+ *     those of its rule that are not written as in the row it is likest to
  * @param raw for a malformed row, the line it begins in as it stands there, of a long one its beginning; otherwise empty
  * @param isAccepted whether the charter says that the row is known and borne
  */

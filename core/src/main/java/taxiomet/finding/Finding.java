@@ -91,6 +91,15 @@ public record Finding(
      */
     public record Duplicates(long groups, long excess) implements Details {}
 
+    /**
+     * Rows that are probably one thing entered twice.
+     *
+     * @param pairs how many pairs of rows are alike
+     * @param groups how many things they come to, where rows that are like one row are taken for one thing
+     * @param rule what is asked of two rows, as a clause
+     */
+    public record LikelyDoubles(long pairs, long groups, String rule) implements Details {}
+
     /** Rows that are their own ancestors, and how many rings they stand in. */
     public record Rings(long rings) implements Details {}
 

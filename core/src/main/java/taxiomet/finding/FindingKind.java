@@ -20,6 +20,7 @@ public enum FindingKind {
     WRONG_LENGTH,
     VALUE_NOT_ALLOWED,
     PATTERN_NOT_MET,
+    LIKELY_DOUBLE,
     ODD_SPELLING,
     GAP_IN_KEY;
 
@@ -33,9 +34,9 @@ public enum FindingKind {
         this.words = words;
     }
 
-    /** Whether its rows stand in groups: those that share a key, or that stand in one ring. */
+    /** Whether its rows stand in groups: those that share a key, that stand in one ring, or that are like each other. */
     public boolean isGrouped() {
-        return this == DUPLICATE || this == OWN_ANCESTOR;
+        return this == DUPLICATE || this == OWN_ANCESTOR || this == LIKELY_DOUBLE;
     }
 
     /** What the place of a finding names in the charter. */
@@ -56,7 +57,7 @@ public enum FindingKind {
         return switch (this) {
             case NULL_IN_KEY, DUPLICATE -> Place.KEY;
             case ORPHAN, HALF_NULL_LINK, TOO_FEW_CHILDREN, TOO_MANY_CHILDREN, OWN_ANCESTOR -> Place.LINK;
-            case BROKEN_RULE, RULE_NOT_READ -> Place.RULE;
+            case BROKEN_RULE, RULE_NOT_READ, LIKELY_DOUBLE -> Place.RULE;
             case MALFORMED_ROW -> Place.TABLE;
             default -> Place.COLUMN;
         };

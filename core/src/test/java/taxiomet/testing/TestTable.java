@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import taxiomet.charter.Alike;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType;
 import taxiomet.charter.Comparison;
@@ -34,6 +35,7 @@ public final class TestTable {
     private final List<ForeignKey> links = new ArrayList<>();
     private final List<Rule> rules = new ArrayList<>();
     private final List<Total> totals = new ArrayList<>();
+    private final List<Alike> alike = new ArrayList<>();
     private List<String> label = List.of();
     private List<String> rows = List.of();
     private int batchSize = 2;
@@ -179,6 +181,11 @@ public final class TestTable {
         return this;
     }
 
+    public TestTable alike(Alike rule) {
+        alike.add(rule);
+        return this;
+    }
+
     public TestTable total(String text, Expression value) {
         totals.add(new Total(text, value));
         return this;
@@ -217,6 +224,7 @@ public final class TestTable {
                 unique,
                 links,
                 rules,
+                alike,
                 label,
                 totals,
                 Optional.empty(),

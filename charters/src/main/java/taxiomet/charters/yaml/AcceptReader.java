@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import taxiomet.charter.Accepted;
 import taxiomet.charter.Accepted.AcceptedRow;
+import taxiomet.charter.Alike;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
@@ -156,14 +157,17 @@ final class AcceptReader {
                         table.links().stream().map((ForeignKey link) -> new Place(table, link.name(), link.columns()));
                 };
             case RULE ->
-                table.rules().stream()
-                        .map((Rule rule) -> new Place(
-                                table,
-                                rule.name(),
-                                Arrays.stream(rule.condition().columnsRead())
-                                        .mapToObj(column ->
-                                                table.columns().get(column).name())
-                                        .toList()));
+                kind == FindingKind.LIKELY_DOUBLE
+                        ? table.alike().stream().map((Alike rule) -> new Place(table, rule.name(), rule.columns()))
+                        : table.rules().stream()
+                                .map((Rule rule) -> new Place(
+                                        table,
+                                        rule.name(),
+                                        Arrays.stream(rule.condition().columnsRead())
+                                                .mapToObj(column -> table.columns()
+                                                        .get(column)
+                                                        .name())
+                                                .toList()));
             case TABLE -> Stream.empty();
         };
     }

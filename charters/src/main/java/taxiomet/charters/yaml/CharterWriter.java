@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import taxiomet.charter.Accepted;
+import taxiomet.charter.Alike;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.KeptRoster;
 import taxiomet.charter.Column;
@@ -298,7 +299,27 @@ public final class CharterWriter {
                                                 + rule.severity().word() + "}"));
             }
         }
+        comment(4, "tables", name, "alike");
+        if (!table.alike().isEmpty()) {
+            line(4, "alike:");
+            for (Alike rule : table.alike()) {
+                line(6, text(rule.name()) + ": " + alike(rule));
+            }
+        }
         writeRest(table);
+    }
+
+    private static String alike(Alike rule) {
+        boolean areAll = rule.agree() == rule.columns().size();
+        if (areAll && rule.neverDiffer().isEmpty() && rule.severity() == Severity.WARNING) {
+            return listOrOne(rule.columns());
+        }
+        return "{columns: " + listOrOne(rule.columns())
+                + (areAll ? "" : ", agree: " + rule.agree())
+                + (rule.neverDiffer().isEmpty() ? "" : ", never_differ: " + listOrOne(rule.neverDiffer()))
+                + (rule.severity() == Severity.WARNING
+                        ? ""
+                        : ", severity: " + rule.severity().word()) + "}";
     }
 
     private void writePerhaps(Table table) {

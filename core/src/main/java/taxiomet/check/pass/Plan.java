@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Consumer;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
@@ -31,6 +32,7 @@ public final class Plan implements AutoCloseable {
     private final Map<String, Set<String>> awaited = new HashMap<>();
     private final Map<String, List<Runnable>> whenRead = new HashMap<>();
     private final Map<String, List<SecondLook>> secondLooks = new HashMap<>();
+    private final Map<String, List<Consumer<TableSource>>> lookUps = new LinkedHashMap<>();
     private final List<FaultLog> logs = new ArrayList<>();
     private final List<Conclusion> conclusions = new ArrayList<>();
     private final List<Runnable> whenTold = new ArrayList<>();
@@ -116,6 +118,11 @@ public final class Plan implements AutoCloseable {
         secondLooks.computeIfAbsent(table.name(), name -> new ArrayList<>()).add(check);
     }
 
+    /** Has single rows of a table fetched by what it knows then, when everything that waits for all tables has been worked out. */
+    public void lookUp(Table table, Consumer<TableSource> then) {
+        lookUps.computeIfAbsent(table.name(), name -> new ArrayList<>()).add(then);
+    }
+
     /** Has something done when the findings have been told. */
     public void whenTold(Runnable then) {
         whenTold.add(then);
@@ -168,6 +175,11 @@ public final class Plan implements AutoCloseable {
         return secondLooks.getOrDefault(table, List.of()).stream()
                 .filter(SecondLook::hasAny)
                 .toList();
+    }
+
+    /** Fetches the rows that are asked for; the sources are those of the tables read. */
+    public void lookUp(Map<String, TableSource> sources) {
+        lookUps.forEach((table, all) -> all.forEach(each -> each.accept(sources.get(table))));
     }
 
     /** The findings have been told: keys are of no more use. */

@@ -103,6 +103,17 @@ public record Docket(String title, List<Item> items) {
         /** The fault is borne for a while. */
         record Bear() implements Deed {}
 
+        /**
+         * The row and those that it is like are different things, for good.
+         *
+         * @param keys of the row, and of another that is like this one alone
+         */
+        record Apart(List<List<String>> keys) implements Deed {
+            public Apart {
+                keys = keys.stream().map(List::copyOf).toList();
+            }
+        }
+
         /** It is mended where the row comes from. */
         record Elsewhere() implements Deed {}
     }

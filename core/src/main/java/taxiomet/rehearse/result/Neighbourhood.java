@@ -39,7 +39,7 @@ final class Neighbourhood {
     /**
      * Reads the rows.
      *
-     * @return false when all rows have to be checked: a change may make or break a ring, a partial match, or a rule over parents or children, far away
+     * @return false when all rows have to be checked: a change may make or break a ring, a partial match, a rule over parents or children, or a likeness, far away
      */
     boolean gather() {
         for (ReachedTable table : rows.tables()) {
@@ -115,7 +115,7 @@ final class Neighbourhood {
                 }
             }
         }
-        isBounded &= !isReadByRules(row) && !isAddedUpByRules(row);
+        isBounded &= !isReadByRules(row) && !isAddedUpByRules(row) && !isComparedLoosely(row);
     }
 
     private static void want(ReachedTable table, KeyLookup lookup, Object key) {
@@ -160,6 +160,18 @@ final class Neighbourhood {
             }
         }
         return false;
+    }
+
+    /** Whether a row may be, or have been, like any other of its table. */
+    private static boolean isComparedLoosely(ReachedRow row) {
+        return row.table.table().alike().stream()
+                .flatMap(rule -> rule.columns().stream())
+                .anyMatch(column -> row.isNew() || row.isGone || isChanged(row, column));
+    }
+
+    private static boolean isChanged(ReachedRow row, String column) {
+        int slot = row.table.slotOf(row.table.table().indexOf(column));
+        return slot >= 0 && !CellCodec.isSame(row.values[slot], row.original[slot]);
     }
 
     private static boolean isReadChanged(ReachedRow row, List<ReachedLink> way, int step, int column) {

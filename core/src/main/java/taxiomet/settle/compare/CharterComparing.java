@@ -69,6 +69,7 @@ public final class CharterComparing {
         compare("key", table, keys(before), keys(now));
         compare("link", table, links(before), links(now));
         compare("rule", table, rules(before), rules(now));
+        compare("alike", table, alike(before), alike(now));
     }
 
     private void compare(String what, String table, Map<String, String> before, Map<String, String> now) {
@@ -177,6 +178,14 @@ public final class CharterComparing {
         }
         addSeverity(parts, link.severity());
         return String.join("; ", parts);
+    }
+
+    private static Map<String, String> alike(Optional<Table> table) {
+        Map<String, String> all = new LinkedHashMap<>();
+        table.ifPresent(each -> each.alike()
+                .forEach(rule ->
+                        all.put(rule.name(), rule.clause() + (rule.severity() == Severity.NOTE ? "; note" : ""))));
+        return all;
     }
 
     private static Map<String, String> rules(Optional<Table> table) {

@@ -1,10 +1,12 @@
 package taxiomet.settle.docket;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.BinaryOperator;
 import taxiomet.charter.Charter;
@@ -62,7 +64,7 @@ final class Choices {
     /**
      * Adds the choices for a row.
      *
-     * @param group for a duplicate, all rows that share its key
+     * @param group all rows of its group, where there are groups
      */
     Choices of(Finding finding, Evidence row, List<Evidence> group) {
         Table table = charter.table(finding.table());
@@ -72,6 +74,7 @@ final class Choices {
                 case HALF_NULL_LINK, OWN_ANCESTOR ->
                     ofLink(table, table.link(finding.at()).orElseThrow());
                 case DUPLICATE -> ofDuplicate(table, key(table, finding.at()), row, group);
+                case LIKELY_DOUBLE -> ofLikelyDouble(table, finding, row, group);
                 case TOO_FEW_CHILDREN, TOO_MANY_CHILDREN -> {
                     // Mended at the children, each of which has its own row.
                 }
@@ -154,17 +157,45 @@ final class Choices {
     }
 
     private void ofDuplicate(Table table, Key key, Evidence row, List<Evidence> group) {
-        List<String> naming = table.namingKey();
-        List<String> own = cells(table, naming, row);
-        if (!key.columns().equals(naming) && own.stream().allMatch(cell -> cell != null)) {
-            group.stream()
-                    .map(other -> cells(table, naming, other))
-                    .filter(other -> !other.equals(own) && other.stream().allMatch(cell -> cell != null))
-                    .limit(MOST_OTHERS)
-                    .forEach(other -> choices.add(new Choice(
-                            "merge it into " + named(table.name(), naming, other), new Deed.Merge(own, other))));
+        if (!key.columns().equals(table.namingKey())) {
+            ofMerges(table, row, group);
         }
         key.columns().forEach(this::given);
+    }
+
+    private void ofLikelyDouble(Table table, Finding finding, Evidence row, List<Evidence> group) {
+        List<Evidence> likestFirst = new ArrayList<>(group);
+        likestFirst.sort(Comparator.comparing(other -> !row.problem().matches("as row " + other.row() + "\\b(?s:.*)")));
+        ofMerges(table, row, likestFirst);
+        List<List<String>> keys = new ArrayList<>();
+        keys.add(cells(table, table.namingKey(), row));
+        if (group.size() == 2) {
+            group.stream()
+                    .filter(other -> !other.equals(row))
+                    .forEach(other -> keys.add(cells(table, table.namingKey(), other)));
+        }
+        boolean areNamed =
+                keys.stream().allMatch(key -> !key.isEmpty() && key.stream().allMatch(Objects::nonNull));
+        if (areNamed) {
+            choices.add(new Choice(
+                    group.size() == 2 ? "they are two things" : "it is a thing of its own", new Deed.Apart(keys)));
+        }
+        finding.columns().forEach(this::given);
+    }
+
+    /** The rows of a group that a row may be merged into. */
+    private void ofMerges(Table table, Evidence row, List<Evidence> group) {
+        List<String> naming = table.namingKey();
+        List<String> own = cells(table, naming, row);
+        if (naming.isEmpty() || !own.stream().allMatch(Objects::nonNull)) {
+            return;
+        }
+        group.stream()
+                .map(other -> cells(table, naming, other))
+                .filter(other -> !other.equals(own) && other.stream().allMatch(Objects::nonNull))
+                .limit(MOST_OTHERS)
+                .forEach(other -> choices.add(
+                        new Choice("merge it into " + named(table.name(), naming, other), new Deed.Merge(own, other))));
     }
 
     private static List<String> cells(Table table, List<String> columns, Evidence row) {

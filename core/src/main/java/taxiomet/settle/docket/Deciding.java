@@ -159,6 +159,8 @@ public final class Deciding {
             deed = new Deed.Write(Map.of(given.column(), filled.newValue()));
         } else if (deed instanceof Deed.Bear && !canBear(item, filled)) {
             return;
+        } else if (deed instanceof Deed.Apart && !blank(filled.until()).isEmpty() && !isDay(filled)) {
+            return;
         }
         add(new Decision(item, filled, deed));
     }
@@ -168,10 +170,7 @@ public final class Deciding {
             remark(Why.UNCLEAR, filled, "a fault that is borne needs a reason");
             return false;
         }
-        try {
-            LocalDate.parse(blank(filled.until()));
-        } catch (DateTimeException e) {
-            remark(Why.UNCLEAR, filled, "a fault that is borne needs a day such as 2027-05-31 in `until`");
+        if (!isDay(filled)) {
             return false;
         }
         boolean hasKey = !item.place().key().isEmpty()
@@ -180,6 +179,16 @@ public final class Deciding {
             remark(Why.UNCLEAR, filled, "the row has no key by which the charter could name it");
         }
         return hasKey;
+    }
+
+    private boolean isDay(Filled filled) {
+        try {
+            LocalDate.parse(blank(filled.until()));
+            return true;
+        } catch (DateTimeException e) {
+            remark(Why.UNCLEAR, filled, "a fault that is borne needs a day such as 2027-05-31 in `until`");
+            return false;
+        }
     }
 
     private void add(Decision decision) {
@@ -243,6 +252,22 @@ public final class Deciding {
             }
         });
         findGroupsThatGo();
+        findMergedThoughApart();
+    }
+
+    private void findMergedThoughApart() {
+        for (Decision decision : decisions.values()) {
+            if (decision.deed() instanceof Deed.Apart apart) {
+                for (Decision other : decisions.values()) {
+                    if (other.deed() instanceof Deed.Merge merge
+                            && other.item().table().equals(decision.item().table())
+                            && apart.keys().contains(merge.goes())
+                            && (apart.keys().size() == 1 || apart.keys().contains(merge.stays()))) {
+                        contradict(decision, other, "it would be merged, and is said to be a thing of its own");
+                    }
+                }
+            }
+        }
     }
 
     private static List<String> nonNull(Map<String, String> key) {
@@ -314,6 +339,8 @@ public final class Deciding {
         for (Decision decision : decisions.values()) {
             if (decision.deed() instanceof Deed.Bear) {
                 accepted.add(accepted(decision));
+            } else if (decision.deed() instanceof Deed.Apart apart) {
+                accepted.add(apart(decision, apart));
             }
             elsewhere += decision.deed() instanceof Deed.Elsewhere ? 1 : 0;
         }
@@ -341,25 +368,52 @@ public final class Deciding {
         }
     }
 
-    private Accepted accepted(Decision decision) {
+    /** Rows that are like each other and not one thing: as long as they hold what they do. */
+    private Accepted apart(Decision decision, Deed.Apart apart) {
         Item item = decision.item();
-        List<String> columns = item.columns();
-        List<String> key = List.copyOf(item.place().key().values());
-        Optional<List<String>> holds = Optional.empty();
-        boolean areShown = !columns.isEmpty() && item.cells().keySet().containsAll(columns);
-        if (areShown && item.kind() != FindingKind.DUPLICATE) {
-            List<String> cells = new ArrayList<>();
-            columns.forEach(column -> cells.add(item.cells().get(column)));
-            boolean isPersonal = columns.stream()
-                    .anyMatch(
-                            column -> charter.table(item.table()).column(column).isPersonal());
-            holds = isPersonal ? Optional.empty() : Optional.of(cells);
+        List<AcceptedRow> rows = new ArrayList<>();
+        for (Item each : items.values()) {
+            boolean isOfFinding = each.kind() == item.kind()
+                    && each.table().equals(item.table())
+                    && each.at().equals(item.at());
+            if (isOfFinding && apart.keys().contains(nonNull(each.place().key()))) {
+                rows.add(row(each));
+            }
         }
+        String reason = blank(decision.filled().reason());
+        String until = blank(decision.filled().until());
         return new Accepted(
                 item.kind().words(),
                 item.table(),
                 item.at(),
-                List.of(new AcceptedRow(key, holds)),
+                rows,
+                List.of(),
+                reason.isEmpty() ? decision.filled().decision().strip() : reason,
+                until.isEmpty() ? Optional.empty() : Optional.of(LocalDate.parse(until)));
+    }
+
+    /** A row by its key, and what it holds where that may be written down. */
+    private AcceptedRow row(Item item) {
+        List<String> columns = item.columns();
+        boolean areShown = !columns.isEmpty() && item.cells().keySet().containsAll(columns);
+        boolean isPersonal = columns.stream()
+                .anyMatch(column -> charter.table(item.table()).column(column).isPersonal());
+        List<String> cells = new ArrayList<>();
+        columns.forEach(column -> cells.add(item.cells().get(column)));
+        return new AcceptedRow(
+                List.copyOf(item.place().key().values()),
+                areShown && !isPersonal && item.kind() != FindingKind.DUPLICATE
+                        ? Optional.of(cells)
+                        : Optional.empty());
+    }
+
+    private Accepted accepted(Decision decision) {
+        Item item = decision.item();
+        return new Accepted(
+                item.kind().words(),
+                item.table(),
+                item.at(),
+                List.of(row(item)),
                 List.of(),
                 blank(decision.filled().reason()),
                 Optional.of(LocalDate.parse(blank(decision.filled().until()))));

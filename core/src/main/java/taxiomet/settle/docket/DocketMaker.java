@@ -246,7 +246,7 @@ public final class DocketMaker {
                                 .ifPresent(hint -> wanted.computeIfAbsent(link.parent(), name -> new HashMap<>())
                                         .computeIfAbsent(link.parentColumns(), columns -> new LinkedHashSet<>())
                                         .addAll(hint.parents())));
-            } else if (finding.kind() == FindingKind.DUPLICATE
+            } else if ((finding.kind() == FindingKind.DUPLICATE || finding.kind() == FindingKind.LIKELY_DOUBLE)
                     && !table.namingKey().isEmpty()) {
                 finding.evidence().forEach(row -> {
                     List<String> key =

@@ -235,6 +235,8 @@ public final class Sift implements AutoCloseable {
     private boolean isOfRowAlone(FaultLog log) {
         return switch (log.kind()) {
             case DUPLICATE, ORPHAN, OWN_ANCESTOR, TOO_FEW_CHILDREN, TOO_MANY_CHILDREN -> false;
+            // Likeness is no proof: nobody's row is set aside for it.
+            case LIKELY_DOUBLE -> false;
             case BROKEN_RULE -> isRule(log, Asks.ROW);
             default -> true;
         };

@@ -244,6 +244,10 @@ public final class CheckJson {
         if (details instanceof Finding.Duplicates duplicates) {
             json.writeNumberField("groups", duplicates.groups());
             json.writeNumberField("excess", duplicates.excess());
+        } else if (details instanceof Finding.LikelyDoubles doubles) {
+            json.writeNumberField("groups", doubles.groups());
+            json.writeNumberField("pairs", doubles.pairs());
+            json.writeStringField("asked", doubles.rule());
         } else if (details instanceof Finding.Rings rings) {
             json.writeNumberField("groups", rings.rings());
         } else if (details instanceof Finding.Missing missing) {

@@ -60,6 +60,9 @@ final class CheckSteps {
             table.rules().forEach(rule -> addRule(table, rule));
         }
         table.columns().forEach(column -> leaveOut(table, column));
+        table.alike()
+                .forEach(rule -> plan.leaveOut(
+                        "likely doubles of " + table.name() + " (" + rule.name() + ")", "no server declares that"));
     }
 
     private void addColumnRules(Table table, Column column) {

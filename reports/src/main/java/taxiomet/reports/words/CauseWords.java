@@ -36,10 +36,12 @@ public final class CauseWords {
                 "keep one of " + cause.count() + " rows of " + cause.table() + " with " + columns + " "
                         + written(cause.values()) + differing(cause.differsIn());
             case MEND_EACH ->
-                cause.finding() == FindingKind.ORPHAN
-                        ? "find parents for the other values of " + cause.table() + "." + cause.at()
-                        : "mend " + cause.table() + (cause.at().equals(cause.table()) ? "" : "." + cause.at()) + " ("
-                                + cause.finding().words() + ")";
+                cause.finding() == FindingKind.LIKELY_DOUBLE
+                        ? "decide which rows of " + cause.table() + " are one thing (" + cause.at() + ")"
+                        : cause.finding() == FindingKind.ORPHAN
+                                ? "find parents for the other values of " + cause.table() + "." + cause.at()
+                                : "mend " + cause.table() + (cause.at().equals(cause.table()) ? "" : "." + cause.at())
+                                        + " (" + cause.finding().words() + ")";
         };
     }
 

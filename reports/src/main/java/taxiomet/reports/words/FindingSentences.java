@@ -78,6 +78,10 @@ public final class FindingSentences {
             sentences.add("(" + String.join(", ", finding.columns()) + "): " + Counted.of(duplicates.groups(), "value")
                     + (duplicates.groups() == 1 ? " stands" : " stand") + " more than once, "
                     + Counted.of(duplicates.excess(), "row") + " beyond the first");
+        } else if (details instanceof Finding.LikelyDoubles doubles) {
+            sentences.add(CellText.escaped(doubles.rule()));
+            sentences.add(Counted.of(doubles.pairs(), "pair") + (doubles.pairs() == 1 ? " is" : " are")
+                    + " alike: probably " + Counted.of(doubles.groups(), "thing") + " entered more than once");
         } else if (details instanceof Finding.Rings rings) {
             sentences.add(Counted.of(rings.rings(), "ring") + " over (" + String.join(", ", finding.columns())
                     + "): whoever follows the link from such a row comes back to it");
