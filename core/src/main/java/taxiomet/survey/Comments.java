@@ -9,6 +9,7 @@ import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.finding.ChildrenTally;
+import taxiomet.survey.choice.AlikeChoice;
 import taxiomet.survey.choice.CandidateKey;
 import taxiomet.survey.choice.CandidateLink;
 import taxiomet.survey.profile.ColumnProfile;
@@ -27,7 +28,8 @@ final class Comments {
             List<ForeignKey> perhaps,
             List<TableProfile> profiles,
             List<CandidateKey> keys,
-            List<CandidateLink> links) {
+            List<CandidateLink> links,
+            Map<String, AlikeChoice.Proposed> alike) {
         Comments comments = new Comments();
         comments.add(
                 "A first draft, made from the rows alone. Read every line: what holds for the rows at hand may hold by accident.");
@@ -35,6 +37,15 @@ final class Comments {
             comments.comment(draft.table(profile.name()), profile, keys, links);
         }
         perhaps.forEach(link -> comments.comment(link, links, false));
+        alike.forEach((table, proposed) -> comments.add(
+                "nothing but a number tells rows apart; of " + proposed.rows() + " rows looked at "
+                        + (proposed.alike() == 0
+                                ? "none seems"
+                                : "at least " + proposed.alike() + (proposed.alike() == 1 ? " seems" : " seem"))
+                        + " to have been entered before",
+                "tables",
+                table,
+                "alike"));
         return comments.comments;
     }
 

@@ -17,6 +17,7 @@ import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
 import taxiomet.rows.TableSource;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.survey.choice.AlikeChoice;
 import taxiomet.survey.choice.CandidateKey;
 import taxiomet.survey.choice.CandidateLink;
 import taxiomet.survey.choice.KeyChoice;
@@ -180,7 +181,15 @@ public final class Survey {
         List<CandidateKey> chosen = new ArrayList<>();
         ranked.values().forEach(own -> own.forEach(key -> chosen.add(isPointedAt(key, links) ? key.asChosen() : key)));
         nameRepeatedRows(chosen, profiles, context);
-        Charter draft = Draft.charter(title, profiles, chosen, links);
+        Charter first = Draft.charter(title, profiles, chosen, links);
+        Map<String, AlikeChoice.Proposed> alike = new LinkedHashMap<>();
+        profiles.forEach(profile -> AlikeChoice.of(first.table(profile.name()), profile, open)
+                .ifPresent(rule -> alike.put(profile.name(), rule)));
+        Charter draft = first.with(first.tables().stream()
+                .map(table -> alike.containsKey(table.name())
+                        ? table.withAlike(List.of(alike.get(table.name()).rule()))
+                        : table)
+                .toList());
         List<ForeignKey> perhaps = Draft.perhaps(draft, links);
         List<SurveyedTable> tables = profiles.stream()
                 .map(profile -> new SurveyedTable(
@@ -203,7 +212,7 @@ public final class Survey {
                                 .toList(),
                 draft,
                 perhaps,
-                Comments.of(draft, perhaps, profiles, chosen, links));
+                Comments.of(draft, perhaps, profiles, chosen, links, alike));
     }
 
     /** Whether a table is there to link two others: it has two links, and their columns are its key. */

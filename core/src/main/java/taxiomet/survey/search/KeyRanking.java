@@ -47,7 +47,7 @@ public final class KeyRanking {
     }
 
     /** Whether one of the columns is named for something counted or paid, which tells rows apart by accident. */
-    static boolean holdAmount(TableProfile table, int[] columns) {
+    public static boolean holdAmount(TableProfile table, int[] columns) {
         for (int column : columns) {
             if (NameWords.isAmount(NameWords.of(table.columns.get(column).name()))) {
                 return true;

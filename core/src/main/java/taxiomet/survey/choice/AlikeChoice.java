@@ -1,0 +1,265 @@
+package taxiomet.survey.choice;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import taxiomet.charter.Alike;
+import taxiomet.charter.ColumnType;
+import taxiomet.charter.ForeignKey;
+import taxiomet.charter.Table;
+import taxiomet.rows.TableSource;
+import taxiomet.survey.profile.ColumnProfile;
+import taxiomet.survey.profile.TableProfile;
+import taxiomet.survey.search.KeyRanking;
+import taxiomet.work.Secret;
+
+/**
+ * When rows of a table are probably one thing entered twice, where nothing but a number tells them apart: which columns to compare, and how
+ * many of them must agree.
+ *
+ * <p>A combination of columns tells rows apart when few rows share it; one that many share is that of a family, a house, a trade. Columns that
+ * stand in no such combination tell apart what shares all else: of these, none may differ. A column in which rows differ that agree in
+ * all that tells them apart (the day on which somebody wrote them) says nothing.
+ */
+public final class AlikeChoice {
+    private static final int LEAST_ROWS = 30;
+    private static final int LEAST_TEXTS = 2;
+    /** As many values, about, as that are as common. */
+    private static final double LEAST_BITS = 3;
+
+    private static final double MOST_NULLS = 0.5;
+    private static final int LONGEST = 80;
+    private static final double PROSE = 40;
+    private static final int USUALLY_AGREE = 3;
+    private static final int MOST_AGREE = 5;
+    /** Beyond what tells one row from all: pairs that agree by chance are then fewer than one in 500 rows. */
+    private static final double BITS_TO_SPARE = 8;
+    /** Of rows that share a combination: more are no slips, but how such rows are. */
+    private static final double MOST_SHARED = 0.2;
+
+    private AlikeChoice() {}
+
+    /**
+     * A rule, and what it was made of.
+     *
+     * @param rows how many rows were looked at
+     * @param alike how many of them share a combination that tells rows apart: entered twice, by all that can be seen
+     */
+    public record Proposed(Alike rule, long rows, long alike) {}
+
+    /**
+     * The rule for a table; empty where its rows are told apart by what they hold, or hold too little to be compared.
+     *
+     * @param draft with the keys and links chosen
+     * @param open opens the rows of a table with all its declared columns
+     */
+    public static Optional<Proposed> of(Table draft, TableProfile profile, Function<Table, TableSource> open) {
+        List<Integer> columns = usable(draft, profile);
+        long texts = columns.stream()
+                .filter(column -> draft.columns().get(column).type().isText())
+                .count();
+        if (profile.rows < LEAST_ROWS || texts < LEAST_TEXTS || !isOnlyNumbered(draft)) {
+            return Optional.empty();
+        }
+        LooseSample sample;
+        try (TableSource source = open.apply(draft)) {
+            sample = LooseSample.read(
+                    draft, source, columns.stream().mapToInt(i -> i).toArray(), Secret.random());
+        }
+        return new AlikeChoice.Search(draft, profile, sample).find();
+    }
+
+    /** Whether no key, or a made-up one alone, tells rows apart. */
+    private static boolean isOnlyNumbered(Table table) {
+        return table.uniqueKeys().isEmpty()
+                && table.primaryKey()
+                        .map(key -> key.columns().size() == 1 && isMadeUp(table.column(key.columns().get(0)).type()))
+                        .orElse(true);
+    }
+
+    private static boolean isMadeUp(ColumnType type) {
+        return type.isInteger() || type.name() == ColumnType.Name.UUID;
+    }
+
+    private static List<Integer> usable(Table table, TableProfile profile) {
+        List<String> linking = table.links().stream()
+                .map(ForeignKey::columns)
+                .flatMap(List::stream)
+                .toList();
+        List<Integer> usable = new ArrayList<>();
+        for (int column = 0; column < profile.width(); column++) {
+            ColumnProfile own = profile.columns.get(column);
+            ColumnType type = table.columns().get(column).type();
+            boolean isComparable = type.isText() || type.name() == ColumnType.Name.DATE || type.isInteger();
+            boolean isShort = !type.isText() || (own.longest() <= LONGEST && profile.averageLengths[column] <= PROSE);
+            boolean isOften = own.nulls() <= MOST_NULLS * Math.max(1, profile.rows);
+            boolean repeats = own.distinct() < own.values();
+            if (isComparable
+                    && isShort
+                    && isOften
+                    && repeats
+                    && !table.isOfPrimaryKey(own.name())
+                    && (linking.contains(own.name()) || !KeyRanking.holdAmount(profile, new int[] {column}))) {
+                usable.add(column);
+            }
+        }
+        return usable;
+    }
+
+    /** Looks for the rule in a sample. */
+    private static final class Search {
+        private final Table table;
+        private final TableProfile profile;
+        private final LooseSample sample;
+        private final double needed;
+        private double leastShare;
+        private BitSet sharedColumns;
+        private long alike;
+
+        Search(Table table, TableProfile profile, LooseSample sample) {
+            this.table = table;
+            this.profile = profile;
+            this.sample = sample;
+            this.needed = Math.log((double) profile.rows) / Math.log(2) + BITS_TO_SPARE;
+        }
+
+        Optional<Proposed> find() {
+            List<Integer> telling = new ArrayList<>();
+            for (int i = 0; i < sample.columns(); i++) {
+                if (sample.bits(i) >= LEAST_BITS) {
+                    telling.add(i);
+                }
+            }
+            telling.sort(Comparator.comparingDouble(sample::bits).reversed());
+            List<Integer> columns = new ArrayList<>(telling.subList(0, Math.min(Alike.MOST_COLUMNS, telling.size())));
+            for (int pass = 0; pass < 2; pass++) {
+                for (int agree = Math.min(USUALLY_AGREE, columns.size()); agree <= MOST_AGREE; agree++) {
+                    if (!tells(columns, agree)) {
+                        continue;
+                    }
+                    int before = columns.size();
+                    dropWhatDiffers(columns, agree);
+                    if (columns.size() == before) {
+                        dropWhatTellsLittle(columns, agree);
+                        return tells(columns, agree) ? Optional.of(proposed(columns, agree)) : Optional.empty();
+                    }
+                    break;
+                }
+            }
+            return Optional.empty();
+        }
+
+        /** Whether some combination tells rows apart; notes how many rows share the best one, and what stands in those that many share. */
+        private boolean tells(List<Integer> columns, int agree) {
+            leastShare = Double.MAX_VALUE;
+            if (columns.size() < agree || agree < 2) {
+                return false;
+            }
+            List<int[]> all = combinations(columns, agree);
+            for (int[] some : all) {
+                if (bits(some) >= needed) {
+                    leastShare = Math.min(leastShare, sample.sharedBy(some));
+                }
+            }
+            if (leastShare > MOST_SHARED) {
+                return false;
+            }
+            sharedColumns = new BitSet();
+            for (int[] some : all) {
+                if (isShared(some)) {
+                    for (int column : some) {
+                        sharedColumns.set(column);
+                    }
+                }
+            }
+            return columns.stream().anyMatch(column -> !sharedColumns.get(column)) || sharedColumns.isEmpty();
+        }
+
+        /** Whether rows of different things share a combination: by half as many again as the one that tells best. */
+        private boolean isShared(int[] some) {
+            return sample.sharedBy(some) > 1.5 * leastShare + 0.005;
+        }
+
+        /** Columns in which most rows differ that are one thing by others. */
+        private void dropWhatDiffers(List<Integer> columns, int agree) {
+            LooseSample.Agreement agreement = new LooseSample.Agreement(sample.columns());
+            for (int[] some : combinations(columns, agree)) {
+                if (bits(some) >= needed && !isShared(some)) {
+                    sample.addAgreement(some, agreement);
+                }
+            }
+            columns.removeIf(agreement::mostlyDiffers);
+            alike = agreement.mostRows();
+        }
+
+        /** Columns that would let rows agree by chance, those that tell least first, as long as enough are left. */
+        private void dropWhatTellsLittle(List<Integer> columns, int agree) {
+            while (columns.size() > agree) {
+                boolean isByChance = combinations(columns, agree).stream()
+                        .anyMatch(some -> bits(some) < needed && !isShared(some) && !differsIn(columns, some));
+                if (!isByChance) {
+                    return;
+                }
+                columns.remove(columns.size() - 1);
+            }
+        }
+
+        /** Whether rows that agree in these columns alone are told apart by one that never differs. */
+        private boolean differsIn(List<Integer> columns, int[] some) {
+            BitSet own = new BitSet();
+            for (int column : some) {
+                own.set(column);
+            }
+            return neverDiffer(columns).stream().anyMatch(column -> !own.get(column));
+        }
+
+        private List<Integer> neverDiffer(List<Integer> columns) {
+            return sharedColumns.isEmpty()
+                    ? List.of()
+                    : columns.stream().filter(column -> !sharedColumns.get(column)).toList();
+        }
+
+        private double bits(int[] some) {
+            double bits = 0;
+            for (int column : some) {
+                bits += sample.bits(column);
+            }
+            return bits;
+        }
+
+        private Proposed proposed(List<Integer> columns, int agree) {
+            List<Integer> ordered = columns.stream().sorted().toList();
+            Alike rule = Alike.of(
+                    "same_" + table.name(),
+                    ordered.stream().map(this::name).toList(),
+                    agree,
+                    neverDiffer(ordered).stream().map(this::name).toArray(String[]::new));
+            return new Proposed(rule, sample.rows(), alike);
+        }
+
+        private String name(int column) {
+            return profile.columns.get(sample.place(column)).name();
+        }
+    }
+
+    /** All combinations of so many columns. */
+    private static List<int[]> combinations(List<Integer> columns, int size) {
+        List<int[]> all = new ArrayList<>();
+        addCombinations(columns, new int[size], 0, 0, all);
+        return all;
+    }
+
+    private static void addCombinations(List<Integer> columns, int[] some, int filled, int from, List<int[]> all) {
+        if (filled == some.length) {
+            all.add(some.clone());
+            return;
+        }
+        for (int i = from; i < columns.size(); i++) {
+            some[filled] = columns.get(i);
+            addCombinations(columns, some, filled + 1, i + 1, all);
+        }
+    }
+}

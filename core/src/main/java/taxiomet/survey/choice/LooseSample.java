@@ -1,0 +1,198 @@
+package taxiomet.survey.choice;
+
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import taxiomet.charter.Table;
+import taxiomet.check.alike.LooseCode;
+import taxiomet.keys.KeyTable;
+import taxiomet.keys.TypedBatch;
+import taxiomet.rows.RefRanges;
+import taxiomet.rows.RowBatch;
+import taxiomet.rows.Scan;
+import taxiomet.rows.TableSource;
+import taxiomet.work.Secret;
+
+/** The first rows of a table, each as codes of the values of some columns: what agrees loosely has one code. */
+final class LooseSample {
+    private static final int MOST_ROWS = 100_000;
+    private static final int FIRST_ROOM = 1_024;
+
+    private final int[] places;
+    private long[][] codes;
+    private int rows;
+    private double[] bits;
+    private final Map<List<Integer>, Double> shares = new HashMap<>();
+
+    private LooseSample(int[] places) {
+        this.places = places.clone();
+        this.codes = new long[places.length][FIRST_ROOM];
+    }
+
+    /** @param places of the columns in the table, ascending */
+    static LooseSample read(Table table, TableSource source, int[] places, Secret secret) {
+        LooseSample sample = new LooseSample(places);
+        TypedBatch typed = TypedBatch.ofValues(table, places, secret);
+        try (Scan scan = source.scan(places, RefRanges.ALL);
+                Scan.BatchReader reader = scan.reader()) {
+            for (RowBatch batch = reader.next(); batch != null && sample.rows < MOST_ROWS; batch = reader.next()) {
+                typed.read(batch);
+                sample.add(typed);
+            }
+        }
+        sample.bits = new double[places.length];
+        for (int i = 0; i < places.length; i++) {
+            sample.bits[i] = sample.bitsOf(sample.codes[i]);
+        }
+        return sample;
+    }
+
+    private void add(TypedBatch batch) {
+        for (int row = 0; row < batch.size() && rows < MOST_ROWS; row++) {
+            if (rows == codes[0].length) {
+                for (int i = 0; i < codes.length; i++) {
+                    codes[i] = Arrays.copyOf(codes[i], rows * 2);
+                }
+            }
+            for (int i = 0; i < codes.length; i++) {
+                codes[i][rows] = LooseCode.of(batch, places[i], row);
+            }
+            rows++;
+        }
+    }
+
+    private double bitsOf(long[] column) {
+        long[] sorted = Arrays.copyOf(column, rows);
+        Arrays.sort(sorted);
+        double pairs = 0;
+        long values = 0;
+        for (int from = 0; from < rows; ) {
+            int to = from;
+            while (to < rows && sorted[to] == sorted[from]) {
+                to++;
+            }
+            if (sorted[from] != LooseCode.NONE) {
+                pairs += (double) (to - from) * (to - from - 1);
+                values += to - from;
+            }
+            from = to;
+        }
+        return values < 2 ? 0 : Math.log(values * (values - 1.0) / Math.max(1, pairs)) / Math.log(2);
+    }
+
+    int columns() {
+        return places.length;
+    }
+
+    int rows() {
+        return rows;
+    }
+
+    /** The place of a column in the table. */
+    int place(int column) {
+        return places[column];
+    }
+
+    /** How much it says that two rows agree in a column: one bit more halves how many do by chance. */
+    double bits(int column) {
+        return bits[column];
+    }
+
+    /** Which part of the rows that have values in some columns share them with another; all of them where hardly a row has. */
+    double sharedBy(int[] some) {
+        return shares.computeIfAbsent(Arrays.stream(some).boxed().toList(), columns -> share(some));
+    }
+
+    private double share(int[] some) {
+        long whole = 0;
+        long shared = 0;
+        try (KeyTable seen = new KeyTable(null)) {
+            for (int row = 0; row < rows; row++) {
+                long code = code(some, row);
+                if (code == LooseCode.NONE) {
+                    continue;
+                }
+                whole++;
+                seen.ensureRoom();
+                int slot = seen.slotOf(code, 0);
+                if (!seen.isUsed(slot)) {
+                    seen.insert(slot, code, 0, 1);
+                } else {
+                    shared += seen.value(slot) == 1 ? 2 : 1;
+                    seen.setValue(slot, 2);
+                }
+            }
+        }
+        return whole * 4 < rows ? 1 : (double) shared / whole;
+    }
+
+    private long code(int[] some, int row) {
+        long code = 1;
+        for (int column : some) {
+            if (codes[column][row] == LooseCode.NONE) {
+                return LooseCode.NONE;
+            }
+            code = KeyTable.hash(code, codes[column][row]);
+        }
+        return code;
+    }
+
+    /** Rows that share some columns: how often they agree and differ in each of the others. */
+    static final class Agreement {
+        private static final int ENOUGH = 8;
+
+        private final long[] agree;
+        private final long[] differ;
+        private long mostRows;
+
+        Agreement(int columns) {
+            agree = new long[columns];
+            differ = new long[columns];
+        }
+
+        /** Whether rows that agree elsewhere differ there more often than they agree, and there are enough to say so. */
+        boolean mostlyDiffers(int column) {
+            return agree[column] + differ[column] >= ENOUGH && differ[column] > agree[column];
+        }
+
+        /** The most rows that share one combination. */
+        long mostRows() {
+            return mostRows;
+        }
+    }
+
+    /** Holds the rows that share some columns against the first that has the same. */
+    void addAgreement(int[] some, Agreement agreement) {
+        boolean[] isOwn = new boolean[places.length];
+        for (int column : some) {
+            isOwn[column] = true;
+        }
+        long pairs = 0;
+        try (KeyTable firsts = new KeyTable(null)) {
+            for (int row = 0; row < rows; row++) {
+                long code = code(some, row);
+                if (code == LooseCode.NONE) {
+                    continue;
+                }
+                firsts.ensureRoom();
+                int slot = firsts.slotOf(code, 0);
+                if (!firsts.isUsed(slot)) {
+                    firsts.insert(slot, code, 0, row);
+                    continue;
+                }
+                pairs++;
+                int first = (int) firsts.value(slot);
+                for (int column = 0; column < places.length; column++) {
+                    long one = codes[column][first];
+                    long other = codes[column][row];
+                    if (!isOwn[column] && one != LooseCode.NONE && other != LooseCode.NONE) {
+                        agreement.agree[column] += one == other ? 1 : 0;
+                        agreement.differ[column] += one == other ? 0 : 1;
+                    }
+                }
+            }
+        }
+        agreement.mostRows = Math.max(agreement.mostRows, pairs);
+    }
+}
