@@ -81,8 +81,7 @@ def phone(rng):
 
 
 def letter_at(rng, text):
-    places = [i for i in range(1, len(text)) if text[i].isalpha()]
-    return rng.choice(places)
+    return rng.choice([i for i in range(1, len(text)) if text[i].isalpha()] or [len(text) - 1])
 
 
 def slip(rng, person, kind):

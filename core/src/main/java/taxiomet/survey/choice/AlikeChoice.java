@@ -35,8 +35,8 @@ public final class AlikeChoice {
     private static final double PROSE = 40;
     private static final int USUALLY_AGREE = 3;
     private static final int MOST_AGREE = 5;
-    /** Beyond what tells one row from all: pairs that agree by chance are then fewer than one in 500 rows. */
-    private static final double BITS_TO_SPARE = 8;
+    /** Beyond what tells one row from all others: pairs that agree by chance are then one in 4,000 rows, or in 500 with slips. */
+    private static final double BITS_TO_SPARE = 11;
     /** Of rows that share a combination: more are no slips, but how such rows are. */
     private static final double MOST_SHARED = 0.2;
 
@@ -178,9 +178,10 @@ public final class AlikeChoice {
             return columns.stream().anyMatch(column -> !sharedColumns.get(column)) || sharedColumns.isEmpty();
         }
 
-        /** Whether rows of different things share a combination: by half as many again as the one that tells best. */
+        /** Whether rows of different things share a combination: half as many again as share the one that tells best, and not by chance. */
         private boolean isShared(int[] some) {
-            return sample.sharedBy(some) > 1.5 * leastShare + 0.005;
+            double byChance = sample.rows() * Math.pow(2, -bits(some));
+            return sample.sharedBy(some) > 1.5 * leastShare + 0.005 + 2 * byChance;
         }
 
         /** Columns in which most rows differ that are one thing by others. */
@@ -199,7 +200,7 @@ public final class AlikeChoice {
         private void dropWhatTellsLittle(List<Integer> columns, int agree) {
             while (columns.size() > agree) {
                 boolean isByChance = combinations(columns, agree).stream()
-                        .anyMatch(some -> bits(some) < needed && !isShared(some) && !differsIn(columns, some));
+                        .anyMatch(some -> !isShared(some) && bits(some) + bitsOfDiffering(columns, some) < needed);
                 if (!isByChance) {
                     return;
                 }
@@ -207,13 +208,17 @@ public final class AlikeChoice {
             }
         }
 
-        /** Whether rows that agree in these columns alone are told apart by one that never differs. */
-        private boolean differsIn(List<Integer> columns, int[] some) {
+        /** How much less likely it is that rows agree by chance in these columns alone: in one that never differs a value has to be missing. */
+        private double bitsOfDiffering(List<Integer> columns, int[] some) {
             BitSet own = new BitSet();
             for (int column : some) {
                 own.set(column);
             }
-            return neverDiffer(columns).stream().anyMatch(column -> !own.get(column));
+            double bits = 0;
+            for (int column : neverDiffer(columns)) {
+                bits += own.get(column) ? 0 : sample.bitsOfMissing(column);
+            }
+            return bits;
         }
 
         private List<Integer> neverDiffer(List<Integer> columns) {

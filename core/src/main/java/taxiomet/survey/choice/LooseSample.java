@@ -99,6 +99,15 @@ final class LooseSample {
         return bits[column];
     }
 
+    /** How unlikely it is, in bits, that of two rows one at least has no value in a column. */
+    double bitsOfMissing(int column) {
+        long missing = Arrays.stream(codes[column], 0, rows)
+                .filter(code -> code == LooseCode.NONE)
+                .count();
+        double part = (missing + 0.5) / (rows + 1.0);
+        return -Math.log(part * (2 - part)) / Math.log(2);
+    }
+
     /** Which part of the rows that have values in some columns share them with another; all of them where hardly a row has. */
     double sharedBy(int[] some) {
         return shares.computeIfAbsent(Arrays.stream(some).boxed().toList(), columns -> share(some));
