@@ -110,6 +110,8 @@ public final class Causes {
             addOrphans(finding, missing);
         } else if (finding.details() instanceof Finding.Duplicates duplicates) {
             addDuplicates(finding, duplicates);
+        } else if (finding.details() instanceof Finding.LikelyDoubles doubles) {
+            each(finding).cures(finding, finding.rows() - doubles.groups());
         } else if (isOfRows(finding)) {
             ofRows.add(finding);
         } else {

@@ -12,6 +12,7 @@ import taxiomet.finding.FindingKind;
 /**
  * The order in which causes are best mended: what cures most rows first, but before it what would undo it. Mending a parent's key comes before
  * what points at it, and counts and conditions come when all rows have their parents.
+ * What is a guess comes behind all that is none.
  */
 final class MendingOrder {
     private final Charter charter;
@@ -22,7 +23,9 @@ final class MendingOrder {
 
     List<Cause> of(List<Cause> causes) {
         List<Cause> left = new ArrayList<>(causes);
-        left.sort(Comparator.comparingLong(Cause::rows).reversed().thenComparing(Cause::finding));
+        left.sort(Comparator.comparing((Cause cause) -> cause.finding() == FindingKind.LIKELY_DOUBLE)
+                .thenComparing(Comparator.comparingLong(Cause::rows).reversed())
+                .thenComparing(Cause::finding));
         List<Cause> ordered = new ArrayList<>();
         while (!left.isEmpty()) {
             Cause next = firstOf(left, left.get(0));

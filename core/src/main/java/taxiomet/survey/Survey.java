@@ -210,6 +210,7 @@ public final class Survey {
                         .manyToMany().stream()
                                 .filter(pair -> isNothingElse(draft.table(pair.through())))
                                 .toList(),
+                alike,
                 draft,
                 perhaps,
                 Comments.of(draft, perhaps, profiles, chosen, links, alike));

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
+import taxiomet.survey.choice.AlikeChoice;
 import taxiomet.survey.choice.CandidateKey;
 import taxiomet.survey.choice.CandidateLink;
 import taxiomet.survey.profile.ColumnProfile;
@@ -16,6 +17,7 @@ import taxiomet.vet.LinkGraph.ManyToMany;
  * @param keys candidates that hold or nearly hold, by table, the likeliest first
  * @param links candidates that hold or nearly hold, the likeliest first
  * @param pairs tables that chosen links join many to many
+ * @param alike for tables whose rows only a number tells apart, when two of them are probably one thing; by the names of tables
  * @param draft a first charter of the keys and links chosen
  * @param perhaps links that may be meant and are not in the draft, as they would be declared there
  * @param comments for the draft and these, by the keys that lead to a declaration: why it is there, and what was nearly so
@@ -25,6 +27,7 @@ public record SurveyResult(
         List<CandidateKey> keys,
         List<CandidateLink> links,
         List<ManyToMany> pairs,
+        Map<String, AlikeChoice.Proposed> alike,
         Charter draft,
         List<ForeignKey> perhaps,
         Map<List<String>, List<String>> comments) {
@@ -33,6 +36,7 @@ public record SurveyResult(
         keys = List.copyOf(keys);
         links = List.copyOf(links);
         pairs = List.copyOf(pairs);
+        alike = Map.copyOf(alike);
         perhaps = List.copyOf(perhaps);
         comments = Map.copyOf(comments);
     }

@@ -32,6 +32,7 @@ public final class AlikeChoice {
 
     private static final double MOST_NULLS = 0.5;
     private static final int LONGEST = 80;
+    private static final int LONGEST_CODE = 12;
     private static final double PROSE = 40;
     private static final int USUALLY_AGREE = 3;
     private static final int MOST_AGREE = 5;
@@ -61,7 +62,7 @@ public final class AlikeChoice {
         long texts = columns.stream()
                 .filter(column -> draft.columns().get(column).type().isText())
                 .count();
-        if (profile.rows < LEAST_ROWS || texts < LEAST_TEXTS || !isOnlyNumbered(draft)) {
+        if (profile.rows < LEAST_ROWS || texts < LEAST_TEXTS || !isOnlyNumbered(draft, profile)) {
             return Optional.empty();
         }
         LooseSample sample;
@@ -73,15 +74,26 @@ public final class AlikeChoice {
     }
 
     /** Whether no key, or a made-up one alone, tells rows apart. */
-    private static boolean isOnlyNumbered(Table table) {
+    private static boolean isOnlyNumbered(Table table, TableProfile profile) {
         return table.uniqueKeys().isEmpty()
                 && table.primaryKey()
-                        .map(key -> key.columns().size() == 1 && isMadeUp(table.column(key.columns().get(0)).type()))
+                        .map(key -> key.columns().size() == 1
+                                && isMadeUp(profile.columns.get(
+                                        table.indexOf(key.columns().get(0)))))
                         .orElse(true);
     }
 
-    private static boolean isMadeUp(ColumnType type) {
-        return type.isInteger() || type.name() == ColumnType.Name.UUID;
+    /** Whole numbers, uuids, and codes that are numbers but for letters that all have: K-001. */
+    private static boolean isMadeUp(ColumnProfile key) {
+        ColumnType type = key.guess().type();
+        if (!type.isText()) {
+            return type.isInteger() || type.name() == ColumnType.Name.UUID;
+        }
+        String least = key.least().orElse("").replaceAll("[0-9]+", "0");
+        return key.shortest() == key.longest()
+                && key.longest() <= LONGEST_CODE
+                && least.endsWith("0")
+                && least.equals(key.greatest().orElse("").replaceAll("[0-9]+", "0"));
     }
 
     private static List<Integer> usable(Table table, TableProfile profile) {
@@ -117,7 +129,6 @@ public final class AlikeChoice {
         private final double needed;
         private double leastShare;
         private BitSet sharedColumns;
-        private long alike;
 
         Search(Table table, TableProfile profile, LooseSample sample) {
             this.table = table;
@@ -135,18 +146,11 @@ public final class AlikeChoice {
             }
             telling.sort(Comparator.comparingDouble(sample::bits).reversed());
             List<Integer> columns = new ArrayList<>(telling.subList(0, Math.min(Alike.MOST_COLUMNS, telling.size())));
-            for (int pass = 0; pass < 2; pass++) {
-                for (int agree = Math.min(USUALLY_AGREE, columns.size()); agree <= MOST_AGREE; agree++) {
-                    if (!tells(columns, agree)) {
-                        continue;
-                    }
-                    int before = columns.size();
-                    dropWhatDiffers(columns, agree);
-                    if (columns.size() == before) {
-                        dropWhatTellsLittle(columns, agree);
-                        return tells(columns, agree) ? Optional.of(proposed(columns, agree)) : Optional.empty();
-                    }
-                    break;
+            dropWhatDiffers(columns);
+            for (int agree = Math.min(USUALLY_AGREE, columns.size()); agree <= MOST_AGREE; agree++) {
+                if (tells(columns, agree)) {
+                    dropWhatTellsLittle(columns, agree);
+                    return tells(columns, agree) ? Optional.of(proposed(columns, agree)) : Optional.empty();
                 }
             }
             return Optional.empty();
@@ -184,16 +188,13 @@ public final class AlikeChoice {
             return sample.sharedBy(some) > 1.5 * leastShare + 0.005 + 2 * byChance;
         }
 
-        /** Columns in which most rows differ that are one thing by others. */
-        private void dropWhatDiffers(List<Integer> columns, int agree) {
-            LooseSample.Agreement agreement = new LooseSample.Agreement(sample.columns());
-            for (int[] some : combinations(columns, agree)) {
-                if (bits(some) >= needed && !isShared(some)) {
-                    sample.addAgreement(some, agreement);
-                }
+        /** Columns in which rows differ whatever else they share. */
+        private void dropWhatDiffers(List<Integer> columns) {
+            boolean[] agrees = new boolean[sample.columns()];
+            for (int[] some : combinations(columns, Math.min(USUALLY_AGREE, columns.size() - 1))) {
+                sample.noteAgreement(some, agrees);
             }
-            columns.removeIf(agreement::mostlyDiffers);
-            alike = agreement.mostRows();
+            columns.removeIf(column -> !agrees[column]);
         }
 
         /** Columns that would let rows agree by chance, those that tell least first, as long as enough are left. */
@@ -224,7 +225,9 @@ public final class AlikeChoice {
         private List<Integer> neverDiffer(List<Integer> columns) {
             return sharedColumns.isEmpty()
                     ? List.of()
-                    : columns.stream().filter(column -> !sharedColumns.get(column)).toList();
+                    : columns.stream()
+                            .filter(column -> !sharedColumns.get(column))
+                            .toList();
         }
 
         private double bits(int[] some) {
@@ -242,6 +245,11 @@ public final class AlikeChoice {
                     ordered.stream().map(this::name).toList(),
                     agree,
                     neverDiffer(ordered).stream().map(this::name).toArray(String[]::new));
+            long alike = combinations(columns, agree).stream()
+                    .filter(some -> bits(some) >= needed && !isShared(some))
+                    .mapToLong(sample::repeatedBy)
+                    .max()
+                    .orElse(0);
             return new Proposed(rule, sample.rows(), alike);
         }
 

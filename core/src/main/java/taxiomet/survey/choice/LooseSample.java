@@ -18,6 +18,8 @@ import taxiomet.work.Secret;
 final class LooseSample {
     private static final int MOST_ROWS = 100_000;
     private static final int FIRST_ROOM = 1_024;
+    /** Fewer pairs say nothing about a column. */
+    private static final int ENOUGH = 8;
 
     private final int[] places;
     private long[][] codes;
@@ -147,36 +149,39 @@ final class LooseSample {
         return code;
     }
 
-    /** Rows that share some columns: how often they agree and differ in each of the others. */
-    static final class Agreement {
-        private static final int ENOUGH = 8;
+    /** How many rows have the values of an earlier row in some columns. */
+    long repeatedBy(int[] some) {
+        return holdAgainstFirst(some, (first, row) -> {});
+    }
 
-        private final long[] agree;
-        private final long[] differ;
-        private long mostRows;
-
-        Agreement(int columns) {
-            agree = new long[columns];
-            differ = new long[columns];
+    /** Notes in which other columns rows agree, more often than not, that share some; where few do, nothing is noted. */
+    void noteAgreement(int[] some, boolean[] agrees) {
+        long[] agree = new long[places.length];
+        long[] differ = new long[places.length];
+        holdAgainstFirst(some, (first, row) -> {
+            for (int column = 0; column < places.length; column++) {
+                long one = codes[column][first];
+                long other = codes[column][row];
+                if (one != LooseCode.NONE && other != LooseCode.NONE) {
+                    agree[column] += one == other ? 1 : 0;
+                    differ[column] += one == other ? 0 : 1;
+                }
+            }
+        });
+        for (int column : some) {
+            agree[column] = 0;
         }
-
-        /** Whether rows that agree elsewhere differ there more often than they agree, and there are enough to say so. */
-        boolean mostlyDiffers(int column) {
-            return agree[column] + differ[column] >= ENOUGH && differ[column] > agree[column];
-        }
-
-        /** The most rows that share one combination. */
-        long mostRows() {
-            return mostRows;
+        for (int column = 0; column < places.length; column++) {
+            agrees[column] |= agree[column] + differ[column] >= ENOUGH && agree[column] >= differ[column];
         }
     }
 
-    /** Holds the rows that share some columns against the first that has the same. */
-    void addAgreement(int[] some, Agreement agreement) {
-        boolean[] isOwn = new boolean[places.length];
-        for (int column : some) {
-            isOwn[column] = true;
-        }
+    private interface Held {
+        void against(int first, int row);
+    }
+
+    /** Holds rows against the first with the same values in some columns; gives how many there are. */
+    private long holdAgainstFirst(int[] some, Held held) {
         long pairs = 0;
         try (KeyTable firsts = new KeyTable(null)) {
             for (int row = 0; row < rows; row++) {
@@ -186,22 +191,14 @@ final class LooseSample {
                 }
                 firsts.ensureRoom();
                 int slot = firsts.slotOf(code, 0);
-                if (!firsts.isUsed(slot)) {
+                if (firsts.isUsed(slot)) {
+                    pairs++;
+                    held.against((int) firsts.value(slot), row);
+                } else {
                     firsts.insert(slot, code, 0, row);
-                    continue;
-                }
-                pairs++;
-                int first = (int) firsts.value(slot);
-                for (int column = 0; column < places.length; column++) {
-                    long one = codes[column][first];
-                    long other = codes[column][row];
-                    if (!isOwn[column] && one != LooseCode.NONE && other != LooseCode.NONE) {
-                        agreement.agree[column] += one == other ? 1 : 0;
-                        agreement.differ[column] += one == other ? 0 : 1;
-                    }
                 }
             }
         }
-        agreement.mostRows = Math.max(agreement.mostRows, pairs);
+        return pairs;
     }
 }

@@ -6,6 +6,7 @@ import java.io.OutputStream;
 import java.nio.file.Path;
 import taxiomet.survey.SurveyResult;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.survey.choice.AlikeChoice;
 import taxiomet.survey.choice.CandidateKey;
 import taxiomet.survey.choice.CandidateLink;
 import taxiomet.survey.profile.ColumnProfile;
@@ -51,6 +52,26 @@ public final class SurveyJson {
         }
         json.writeEndArray();
         JsonOutput.writePairs(json, result.pairs());
+        json.writeArrayFieldStart("alike");
+        for (SurveyedTable table : result.tables()) {
+            AlikeChoice.Proposed proposed = result.alike().get(table.name());
+            if (proposed != null) {
+                writeAlike(table.name(), proposed);
+            }
+        }
+        json.writeEndArray();
+        json.writeEndObject();
+    }
+
+    private void writeAlike(String table, AlikeChoice.Proposed proposed) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("table", table);
+        json.writeStringField("name", proposed.rule().name());
+        JsonOutput.writeTexts(json, "columns", proposed.rule().columns());
+        json.writeNumberField("agree", proposed.rule().agree());
+        JsonOutput.writeTexts(json, "never_differ", proposed.rule().neverDiffer());
+        json.writeNumberField("rows_looked_at", proposed.rows());
+        json.writeNumberField("rows_alike", proposed.alike());
         json.writeEndObject();
     }
 

@@ -4,6 +4,7 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import taxiomet.finding.CheckResult.LinkResult;
 import taxiomet.finding.ChildrenTally;
@@ -49,7 +50,12 @@ public final class SurveyText implements ResultText {
         result.tables().stream()
                 .filter(table -> only.contains(table.name())
                         || (only.isEmpty() && (isFull || result.tables().size() <= FEW_TABLES)))
-                .forEach(table -> new SurveyedTableText(table, result.keysOf(table.name()), paper).write());
+                .forEach(table -> new SurveyedTableText(
+                                table,
+                                result.keysOf(table.name()),
+                                Optional.ofNullable(result.alike().get(table.name())),
+                                paper)
+                        .write());
         writeLinks();
         writePairs();
         if (only.isEmpty() && !isFull && result.tables().size() > FEW_TABLES) {

@@ -2,10 +2,12 @@ package taxiomet.reports.text;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import taxiomet.reports.words.CellText;
 import taxiomet.reports.words.Counted;
 import taxiomet.survey.SurveyResult.SurveyedTable;
+import taxiomet.survey.choice.AlikeChoice;
 import taxiomet.survey.choice.CandidateKey;
 import taxiomet.survey.profile.ColumnProfile;
 
@@ -17,13 +19,18 @@ final class SurveyedTableText {
     private static final double LEAST_SCORE = 0.3;
 
     private final List<CandidateKey> keys;
+    private final Optional<AlikeChoice.Proposed> alike;
     private final SurveyedTable table;
     private final Paper paper;
 
-    /** @param keys of the table, the primary one first */
-    SurveyedTableText(SurveyedTable table, List<CandidateKey> keys, Paper paper) {
+    /**
+     * @param keys of the table, the primary one first
+     * @param alike when two of its rows are probably one thing, where that is proposed
+     */
+    SurveyedTableText(SurveyedTable table, List<CandidateKey> keys, Optional<AlikeChoice.Proposed> alike, Paper paper) {
         this.table = table;
         this.keys = keys;
+        this.alike = alike;
         this.paper = paper;
     }
 
@@ -44,6 +51,7 @@ final class SurveyedTableText {
         }
         writeColumns();
         writeKeys();
+        alike.ifPresent(this::writeAlike);
     }
 
     private void sentence(String text) {
@@ -113,6 +121,12 @@ final class SurveyedTableText {
                         || (key.score() >= LEAST_SCORE && (key.isExact() || !first.isExact())))
                 .limit(OTHER_KEYS)
                 .forEach(key -> sentence("(" + String.join(", ", key.columns()) + ") would do too" + with(key)));
+    }
+
+    private void writeAlike(AlikeChoice.Proposed proposed) {
+        sentence("rows are probably one thing when " + proposed.rule().clause() + ": "
+                + (proposed.alike() == 0 ? "none" : "at least " + Counted.grouped(proposed.alike())) + " of "
+                + Counted.of(proposed.rows(), "row") + " looked at");
     }
 
     private static String with(CandidateKey key) {

@@ -138,6 +138,10 @@ public final class CauseWords {
             String file = place.isInParts() ? quotedForShell(place.part()) + ":" : "";
             return "taxiomet trace " + named + quotedForShell(cause.table()) + " --row " + file + place.row();
         }
+        if (cause.finding() == FindingKind.LIKELY_DOUBLE) {
+            String table = quotedForShell(cause.table());
+            return "taxiomet docket " + named + "--only " + table + " --report " + table + ".xlsx";
+        }
         return change(cause)
                 .map(sql -> "taxiomet rehearse " + named + "-e \"" + sql + "\"")
                 .orElse("taxiomet meaning " + cause.finding().words().replace(' ', '-'));
