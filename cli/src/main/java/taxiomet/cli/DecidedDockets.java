@@ -37,16 +37,32 @@ final class DecidedDockets {
         this.outcome = outcome;
     }
 
-    /** Reads them; empty where the proposal has none. */
+    /**
+     * Reads them; empty where the proposal has none.
+     *
+     * @param charter by which rows are told here
+     * @param declared by which they were told where nothing was revealed
+     */
     static Optional<DecidedDockets> of(
-            ProposalOptions proposal, Charter charter, KeyOptions keys, EngineOptions engine, Terminal terminal)
+            ProposalOptions proposal,
+            Charter charter,
+            Charter declared,
+            KeyOptions keys,
+            EngineOptions engine,
+            Terminal terminal)
             throws IOException {
         if (proposal.dockets().isEmpty()) {
             return Optional.empty();
         }
-        Docket now = DocketRun.make(
-                charter, keys, engine, terminal, keys.needKey(terminal).secret(), CheckProgress.NONE, table -> true);
-        Deciding deciding = new Deciding(charter, now);
+        List<Docket> now = DocketRun.make(
+                List.of(charter, declared),
+                keys,
+                engine,
+                terminal,
+                keys.needKey(terminal).secret(),
+                CheckProgress.NONE,
+                table -> true);
+        Deciding deciding = new Deciding(charter, now.get(0)).orTold(now.get(1));
         DatabaseSessions sessions = engine.sessions(terminal);
         for (Path file : proposal.dockets()) {
             new FilledDocket(file).read(deciding, sessions);

@@ -267,7 +267,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
                 new UsableCharter(terminal, source, proposal.charter(), output.isQuiet()).forRehearsal(asked);
         Charter charter = behaviour.tried(personal.toldBy(declared));
         Server whose = asked == null ? charter.behavesAs() : asked;
-        Optional<DecidedDockets> decided = DecidedDockets.of(proposal, charter, keys, engine, terminal);
+        Optional<DecidedDockets> decided = DecidedDockets.of(proposal, charter, declared, keys, engine, terminal);
         Charter withAccepted = decided.map(all -> all.accepting(declared)).orElse(declared);
         Proposal given = proposedAt(charter, decided, behaviour.moment());
         if (decided.isPresent() && given.changes().isEmpty()) {

@@ -1,6 +1,7 @@
 package taxiomet.cli.settle;
 
 import java.io.IOException;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -38,12 +39,32 @@ public final class DocketRun {
             CheckProgress progress,
             Predicate<String> tables)
             throws IOException {
+        return make(List.of(told), keys, engine, terminal, secret, progress, tables)
+                .get(0);
+    }
+
+    /**
+     * Makes it as often as there are ways to tell its rows, of one check.
+     *
+     * @param told as above, each with other personal columns
+     */
+    public static List<Docket> make(
+            List<Charter> told,
+            KeyOptions keys,
+            EngineOptions engine,
+            Terminal terminal,
+            Secret secret,
+            CheckProgress progress,
+            Predicate<String> tables)
+            throws IOException {
         RunContext context = engine.context().under(secret).toldTo(progress);
         CheckOptions options = new CheckOptions(Set.of(), 0, HINTED, false, Optional.of(keys.day()));
         // Values are told by the docket itself: what its choices would do needs them as they are.
-        Charter plain = told.withPersonal((table, column) -> false);
+        Charter plain = told.get(0).withPersonal((table, column) -> false);
         try (CheckRun run = CheckRun.start(plain, options, engine.open(terminal), context)) {
-            return new DocketMaker(told, run, secret).make(tables);
+            return told.stream()
+                    .map(each -> new DocketMaker(each, run, secret).make(tables))
+                    .toList();
         }
     }
 }

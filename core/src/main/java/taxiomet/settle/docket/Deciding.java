@@ -31,10 +31,12 @@ import taxiomet.proposal.Change;
 public final class Deciding {
     private final Charter charter;
     private final Map<String, Item> items = new LinkedHashMap<>();
+    private final Map<String, Item> toldOtherwise = new HashMap<>();
+    private final Map<List<Object>, Item> likeOthers = new HashMap<>();
     private final List<Remark> remarks = new ArrayList<>();
     private final List<String> open = new ArrayList<>();
     private final Map<String, Decision> decisions = new LinkedHashMap<>();
-    private final Set<String> contradicted = new HashSet<>();
+    private final Contradictions contradictions = new Contradictions(items, decisions, remarks);
     private final Set<String> seen = new HashSet<>();
     private long read;
 
@@ -70,7 +72,13 @@ public final class Deciding {
         now.items().forEach(item -> items.put(id(item.reference()), item));
     }
 
-    private static String id(String reference) {
+    /** Takes decisions from such a docket, too: the same one, in which what is personal is told by pseudonyms. */
+    public Deciding orTold(Docket veiled) {
+        veiled.items().forEach(item -> toldOtherwise.put(id(item.reference()), item));
+        return this;
+    }
+
+    static String id(String reference) {
         int hyphen = reference.indexOf('-');
         return hyphen < 0 ? reference : reference.substring(0, hyphen);
     }
@@ -103,11 +111,14 @@ public final class Deciding {
                     item.table() + " " + item.name() + " is no longer as the docket shows it");
             return;
         }
-        Optional<String> edited = shown.of(item).entrySet().stream()
-                .filter(cell -> filled.shown().containsKey(cell.getKey())
-                        && !isSame(cell.getValue(), filled.shown().get(cell.getKey())))
-                .map(Map.Entry::getKey)
-                .findFirst();
+        Optional<String> edited = edited(shown.of(item), filled);
+        Item veiled = toldOtherwise.get(id(item.reference()));
+        if (edited.isPresent()
+                && veiled != null
+                && edited(shown.of(veiled), filled).isEmpty()) {
+            decide(veiled, filled);
+            return;
+        }
         if (edited.isPresent()) {
             remark(
                     Why.EDITED,
@@ -117,6 +128,14 @@ public final class Deciding {
             return;
         }
         decide(item, filled);
+    }
+
+    private static Optional<String> edited(Map<String, String> shown, Filled filled) {
+        return shown.entrySet().stream()
+                .filter(cell -> filled.shown().containsKey(cell.getKey())
+                        && !isSame(cell.getValue(), filled.shown().get(cell.getKey())))
+                .map(Map.Entry::getKey)
+                .findFirst();
     }
 
     private static boolean isSame(String one, String other) {
@@ -195,17 +214,8 @@ public final class Deciding {
         String id = id(decision.item().reference());
         Decision before = decisions.putIfAbsent(id, decision);
         if (before != null && !before.deed().equals(decision.deed())) {
-            contradict(before, decision, "the same fault stands in the docket twice, decided otherwise");
+            contradictions.note(before, decision, "the same fault stands in the docket twice, decided otherwise");
         }
-    }
-
-    private void contradict(Decision one, Decision other, String words) {
-        contradicted.add(id(one.item().reference()));
-        contradicted.add(id(other.item().reference()));
-        remark(
-                Why.CONTRADICTION,
-                other.filled(),
-                words + " (see " + one.filled().place() + ")");
     }
 
     /** The row that a decision is about. */
@@ -215,125 +225,10 @@ public final class Deciding {
         }
     }
 
-    /** Decisions about one row must go together, and those about rows that share a key must leave one. */
-    private void findContradictions() {
-        Map<RowOf, List<Decision>> byRow = new LinkedHashMap<>();
-        decisions
-                .values()
-                .forEach(each -> byRow.computeIfAbsent(RowOf.of(each.item()), row -> new ArrayList<>())
-                        .add(each));
-        byRow.values().forEach(this::findContradictions);
-        Map<List<String>, Decision> goers = new HashMap<>();
-        for (Decision decision : decisions.values()) {
-            if (decision.deed() instanceof Deed.Merge merge) {
-                goers.put(keyOf(decision.item().table(), merge.goes()), decision);
-            }
-        }
-        for (Decision decision : decisions.values()) {
-            if (decision.deed() instanceof Deed.Merge merge) {
-                Decision other = goers.get(keyOf(decision.item().table(), merge.stays()));
-                if (other != null && !contradicted.contains(id(decision.item().reference()))) {
-                    contradict(other, decision, "it would be merged into a row that is itself merged into another");
-                }
-            }
-        }
-        byRow.forEach((row, of) -> {
-            boolean goes = of.stream().anyMatch(each -> each.deed() instanceof Deed.Delete);
-            for (Decision merged : goers.values()) {
-                Deed.Merge merge = (Deed.Merge) merged.deed();
-                boolean isInto = goes
-                        && row.table().equals(merged.item().table())
-                        && merge.stays()
-                                .equals(List.copyOf(
-                                        nonNull(of.get(0).item().place().key())));
-                if (isInto) {
-                    contradict(of.get(0), merged, "it would be merged into a row that is deleted");
-                }
-            }
-        });
-        findGroupsThatGo();
-        findMergedThoughApart();
-    }
-
-    private void findMergedThoughApart() {
-        for (Decision decision : decisions.values()) {
-            if (decision.deed() instanceof Deed.Apart apart) {
-                for (Decision other : decisions.values()) {
-                    if (other.deed() instanceof Deed.Merge merge
-                            && other.item().table().equals(decision.item().table())
-                            && apart.keys().contains(merge.goes())
-                            && (apart.keys().size() == 1 || apart.keys().contains(merge.stays()))) {
-                        contradict(decision, other, "it would be merged, and is said to be a thing of its own");
-                    }
-                }
-            }
-        }
-    }
-
-    private static List<String> nonNull(Map<String, String> key) {
-        return key.values().stream().map(cell -> cell == null ? "" : cell).toList();
-    }
-
-    private static List<String> keyOf(String table, List<String> key) {
-        List<String> all = new ArrayList<>(List.of(table));
-        all.addAll(key);
-        return all;
-    }
-
-    private void findContradictions(List<Decision> ofRow) {
-        Decision ending = null;
-        Map<String, Decision> writing = new HashMap<>();
-        for (Decision decision : ofRow) {
-            boolean ends = decision.deed() instanceof Deed.Delete || decision.deed() instanceof Deed.Merge;
-            if (ends && ending != null && !ending.deed().equals(decision.deed())) {
-                contradict(ending, decision, "the row is to go in two ways");
-            }
-            ending = ends ? decision : ending;
-        }
-        for (Decision decision : ofRow) {
-            if (ending != null && decision.deed() instanceof Deed.Write) {
-                contradict(ending, decision, "the row is to be changed, and to go");
-            } else if (decision.deed() instanceof Deed.Write write) {
-                write.cells().forEach((column, value) -> {
-                    Decision other = writing.putIfAbsent(column, decision);
-                    if (other != null
-                            && !Objects.equals(
-                                    ((Deed.Write) other.deed()).cells().get(column), value)) {
-                        contradict(other, decision, column + " is to hold two values");
-                    }
-                });
-            }
-        }
-    }
-
-    /** All copies of a key are to go, which is hardly meant. */
-    private void findGroupsThatGo() {
-        Map<List<String>, List<Item>> groups = new LinkedHashMap<>();
-        items.values().stream()
-                .filter(item -> item.kind() == FindingKind.DUPLICATE)
-                .forEach(item -> groups.computeIfAbsent(
-                                List.of(item.table(), item.at(), item.holds()), key -> new ArrayList<>())
-                        .add(item));
-        for (List<Item> group : groups.values()) {
-            List<Decision> going = group.stream()
-                    .map(item -> decisions.get(id(item.reference())))
-                    .filter(decision -> decision != null && decision.deed() instanceof Deed.Delete)
-                    .toList();
-            if (group.size() > 1 && going.size() == group.size()) {
-                for (int i = 1; i < going.size(); i++) {
-                    contradict(
-                            going.get(0),
-                            going.get(i),
-                            "every copy of the key is to be deleted, and none would be left");
-                }
-            }
-        }
-    }
-
     /** What the decisions come to; to be asked once, when all rows have been taken in. */
     public Outcome outcome() {
-        findContradictions();
-        decisions.keySet().removeAll(contradicted);
+        contradictions.find();
+        decisions.keySet().removeAll(contradictions.decidedOtherwise());
         List<Accepted> accepted = new ArrayList<>();
         long elsewhere = 0;
         for (Decision decision : decisions.values()) {
@@ -372,13 +267,9 @@ public final class Deciding {
     private Accepted apart(Decision decision, Deed.Apart apart) {
         Item item = decision.item();
         List<AcceptedRow> rows = new ArrayList<>();
-        for (Item each : items.values()) {
-            boolean isOfFinding = each.kind() == item.kind()
-                    && each.table().equals(item.table())
-                    && each.at().equals(item.at());
-            if (isOfFinding && apart.keys().contains(nonNull(each.place().key()))) {
-                rows.add(row(each));
-            }
+        for (List<String> key : apart.keys()) {
+            Item other = byKey().get(List.of(item.table(), item.at(), key));
+            rows.add(row(other == null ? item : other));
         }
         String reason = blank(decision.filled().reason());
         String until = blank(decision.filled().until());
@@ -390,6 +281,17 @@ public final class Deciding {
                 List.of(),
                 reason.isEmpty() ? decision.filled().decision().strip() : reason,
                 until.isEmpty() ? Optional.empty() : Optional.of(LocalDate.parse(until)));
+    }
+
+    /** Rows that are like others, by table, rule and key. */
+    private Map<List<Object>, Item> byKey() {
+        if (likeOthers.isEmpty()) {
+            items.values().stream()
+                    .filter(item -> item.kind() == FindingKind.LIKELY_DOUBLE)
+                    .forEach(
+                            item -> likeOthers.put(List.of(item.table(), item.at(), Contradictions.named(item)), item));
+        }
+        return likeOthers;
     }
 
     /** A row by its key, and what it holds where that may be written down. */

@@ -178,8 +178,8 @@ class DocketOfTablesTest {
             second.add(null);
             assertThat(each.rows())
                     .containsExactly(
-                            new AcceptedRow(List.of("1"), Optional.of(first)),
-                            new AcceptedRow(List.of("2"), Optional.of(second)));
+                            new AcceptedRow(List.of("2"), Optional.of(second)),
+                            new AcceptedRow(List.of("1"), Optional.of(first)));
         });
     }
 
