@@ -146,6 +146,9 @@ public final class AlikeChoice {
             }
             telling.sort(Comparator.comparingDouble(sample::bits).reversed());
             List<Integer> columns = new ArrayList<>(telling.subList(0, Math.min(Alike.MOST_COLUMNS, telling.size())));
+            if (columns.size() < LEAST_TEXTS) {
+                return Optional.empty();
+            }
             dropWhatDiffers(columns);
             for (int agree = Math.min(USUALLY_AGREE, columns.size()); agree <= MOST_AGREE; agree++) {
                 if (tells(columns, agree)) {
