@@ -22,6 +22,7 @@ public record Judgement(Kind kind, Severity severity, List<String> path, String 
         TABLE_APART("table apart"),
         NEEDLESS_KEY("needless key"),
         PAIR_MAY_REPEAT("pair may repeat"),
+        LIKENESS_SAYS_LITTLE("likeness says little"),
         NUMBER_AS_TEXT("number as text"),
         POINTS_AT_NO_KEY("points at no key"),
         WRONG_WAY_ROUND("wrong way round"),

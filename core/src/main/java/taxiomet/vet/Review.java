@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import taxiomet.charter.Alike;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
@@ -20,7 +21,7 @@ import taxiomet.vet.Judgement.Kind;
  */
 public final class Review {
     private static final List<String> SECTIONS =
-            List.of("", "columns", "primary_key", "unique", "foreign_keys", "not_read");
+            List.of("", "columns", "primary_key", "unique", "foreign_keys", "alike", "not_read");
     private static final long PER_SECTION = 1_000_000;
     private static final long PER_TABLE = 10 * PER_SECTION;
 
@@ -39,6 +40,7 @@ public final class Review {
         for (Table table : charter.tables()) {
             new ColumnReview(table, review).judge();
             new KeyReview(table, graph, review).judge();
+            new AlikeReview(table, review).judge();
             for (ForeignKey link : table.links()) {
                 new LinkReview(charter, link, review).judge();
                 server.ifPresent(s -> new ServerReview(s, charter, review).judge(link));
@@ -66,6 +68,7 @@ public final class Review {
         List<String> names = switch (path.get(2)) {
             case "columns" -> table.columns().stream().map(Column::name).toList();
             case "not_read" -> charter.notRead().stream().map(NotRead::name).toList();
+            case "alike" -> table.alike().stream().map(Alike::name).toList();
             case "unique" -> table.uniqueKeys().stream().map(Key::name).toList();
             default -> table.links().stream().map(ForeignKey::name).toList();
         };

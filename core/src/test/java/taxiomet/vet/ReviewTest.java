@@ -9,6 +9,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import taxiomet.charter.Alike;
 import taxiomet.charter.Charter;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.ForeignKey.Action;
@@ -51,6 +52,22 @@ class ReviewTest {
     @Test
     void a_clean_charter_has_nothing_said_about_it() {
         assertThat(review(parent("integer"), child("integer not null"))).isEmpty();
+    }
+
+    @Test
+    void likeness_that_says_little_is_said() {
+        TestTable keepers = table("k", "id integer", "name text", "town text", "active boolean", "p integer not null")
+                .key("id")
+                .link("l", "p -> p (k)")
+                .alike(Alike.of("any", List.of("name", "town"), 1))
+                .alike(Alike.of("all", List.of("name", "active"), 2))
+                .alike(Alike.of("numbered", List.of("id", "name"), 2))
+                .alike(Alike.of("sound", List.of("name", "town"), 2));
+        assertThat(review(parent("integer"), keepers))
+                .containsExactly(
+                        "WARNING tables/k/alike/any: `any` takes two rows for one thing when a single one of 2 columns agrees",
+                        "WARNING tables/k/alike/all: `all` compares `active`, which has so few values that many rows agree in it",
+                        "WARNING tables/k/alike/numbered: `numbered` compares `id`, the primary key: rows that share it are duplicates");
     }
 
     @ParameterizedTest

@@ -54,6 +54,7 @@ final class AlikeReader {
             }
         }
         int agree = rule.scalar("agree", "a number of columns")
+                .filter(number -> !columns.isEmpty())
                 .map(number -> agree(number, columns.size()))
                 .orElse(columns.size());
         Severity severity =

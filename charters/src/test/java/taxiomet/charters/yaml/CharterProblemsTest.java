@@ -200,6 +200,38 @@ class CharterProblemsTest {
     }
 
     @Test
+    void what_is_alike_names_columns_and_how_many_must_agree() {
+        assertProblems(
+                """
+                charter: 1
+                tables:
+                  keeper:
+                    rows: keepers.csv
+                    columns: {id: integer, a: text, b: text, c: text, d: text, e: text, f: text, g: text, h: text}
+                    alike:
+                      one: {columns: [a, b], agree: 3}
+                      two: {columns: [a, b], agree: most}
+                      three: {columns: [a, bb]}
+                      four: {columns: [a, b], never_differ: c}
+                      five: {agree: 1}
+                      six: {columns: [a, b], severity: error}
+                      seven: [a, b, c, d, e, f, g, h, id]
+                      eight: {columns: [a], agrees: 1}
+                accept:
+                  - {finding: likely double, at: on, rows: [1], reason: x}
+                """,
+                "7:37|`agree` is a number from 1 to 2",
+                "8:37|`agree` is a number from 1 to 2",
+                "9:28|no column `bb`|`b`",
+                "10:45|`never_differ` names `c`|`columns`",
+                "11:13|needs the key `columns`",
+                "12:40|`severity`|warning",
+                "13:7|at most 8 columns, and here are 9",
+                "14:29|`agrees`|`agree`",
+                "16:34|there is no rule for likely double `on`|`one`");
+    }
+
+    @Test
     void what_is_accepted_names_a_finding_a_place_rows_and_a_reason() {
         assertProblems(
                 """

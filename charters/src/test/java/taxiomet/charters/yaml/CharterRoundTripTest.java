@@ -11,6 +11,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import taxiomet.charter.Alike;
 import taxiomet.charter.Charter;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.DefaultValue;
@@ -39,6 +40,9 @@ class CharterRoundTripTest {
                 primary_key: id
                 unique:
                   keeper_name: {columns: [name], where: born is not null, severity: warning}
+                alike:
+                  same_keeper: {columns: [name, born, fee], agree: 2, never_differ: born, severity: note}
+                  same_name: [name, born]
                 label: [name]
               apiary:
                 rows: "apiary-*.csv"
@@ -70,6 +74,7 @@ class CharterRoundTripTest {
             accept:
               - {finding: orphan, at: apiary_keeper, rows: [17, {key: 18, holds: null}], reason: "in May", until: 2027-05-31}
               - {finding: value not allowed, at: apiary.kind, values: [moor], reason: "the new kind: moor"}
+              - {finding: likely double, at: same_name, rows: [{key: 4, holds: [Ada, null]}], reason: "mother and daughter"}
             """;
 
     private static ReadCharter read(String yaml) throws CharterException {
@@ -86,6 +91,10 @@ class CharterRoundTripTest {
         Key name = keeper.uniqueKeys().get(0);
         assertThat(name.where().orElseThrow().text()).isEqualTo("born is not null");
         assertThat(name.severity()).isEqualTo(Severity.WARNING);
+        assertThat(keeper.alike())
+                .containsExactly(
+                        new Alike("same_keeper", List.of("name", "born", "fee"), 2, List.of("born"), Severity.NOTE),
+                        Alike.of("same_name", List.of("name", "born"), 2));
         assertThat(apiary.owner()).contains(new Owner.Named("the land register"));
         assertThat(apiary.column("id").notesGaps()).isTrue();
         assertThat(apiary.column("kind").defaultValue()).contains(new DefaultValue.Constant("heath"));
@@ -110,7 +119,7 @@ class CharterRoundTripTest {
         Charter second = read(written).charter();
         assertThat(second.tables().toString()).isEqualTo(first.tables().toString());
         assertThat(second.links().toString()).isEqualTo(first.links().toString());
-        assertThat(first.accepted()).hasSize(2);
+        assertThat(first.accepted()).hasSize(3);
         assertThat(second.accepted()).isEqualTo(first.accepted());
         assertThat(second.notRead().stream().map(NotRead::declared).toList())
                 .isEqualTo(first.notRead().stream().map(NotRead::declared).toList());

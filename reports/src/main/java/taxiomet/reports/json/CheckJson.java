@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Optional;
 import taxiomet.charter.Key;
 import taxiomet.charter.Severity;
 import taxiomet.finding.Cause;
@@ -15,22 +14,21 @@ import taxiomet.finding.CheckResult.RuleResult;
 import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Evidence;
 import taxiomet.finding.Finding;
-import taxiomet.finding.Finding.MissingValue;
-import taxiomet.finding.Finding.Reason;
 import taxiomet.finding.FindingKind;
-import taxiomet.finding.Hint;
 import taxiomet.reports.EvidenceFields;
 import taxiomet.reports.words.CauseWords;
 
 /** The result of a check as JSON: exact counts, and the examples. */
 public final class CheckJson {
     private final JsonGenerator json;
+    private final DetailsJson details;
     private final CheckResult result;
     private final Provenance provenance;
     private final List<String> evidenceFiles;
 
     private CheckJson(JsonGenerator json, CheckResult result, Provenance provenance, List<String> evidenceFiles) {
         this.json = json;
+        this.details = new DetailsJson(json);
         this.result = result;
         this.provenance = provenance;
         this.evidenceFiles = evidenceFiles;
@@ -224,7 +222,7 @@ public final class CheckJson {
         JsonOutput.writeTexts(json, "columns", finding.columns());
         json.writeNumberField("rows", finding.rows());
         writeAccepted(finding);
-        writeDetails(finding);
+        details.write(finding, parentColumns(finding));
         json.writeArrayFieldStart("examples");
         if (!finding.examples().isEmpty()) {
             EvidenceFields fields = new EvidenceFields(result, finding);
@@ -239,77 +237,6 @@ public final class CheckJson {
         json.writeEndObject();
     }
 
-    private void writeDetails(Finding finding) throws IOException {
-        Finding.Details details = finding.details();
-        if (details instanceof Finding.Duplicates duplicates) {
-            json.writeNumberField("groups", duplicates.groups());
-            json.writeNumberField("excess", duplicates.excess());
-        } else if (details instanceof Finding.LikelyDoubles doubles) {
-            json.writeNumberField("groups", doubles.groups());
-            json.writeNumberField("pairs", doubles.pairs());
-            json.writeStringField("asked", doubles.rule());
-        } else if (details instanceof Finding.Rings rings) {
-            json.writeNumberField("groups", rings.rings());
-        } else if (details instanceof Finding.Missing missing) {
-            json.writeStringField("link", missing.link());
-            json.writeNumberField("distinct", missing.distinct());
-            json.writeArrayFieldStart("commonest");
-            for (MissingValue value : missing.commonest()) {
-                json.writeStartObject();
-                json.writeObjectFieldStart("values");
-                for (int i = 0; i < finding.columns().size(); i++) {
-                    json.writeStringField(
-                            finding.columns().get(i), value.values().get(i));
-                }
-                json.writeEndObject();
-                json.writeNumberField("rows", value.rows());
-                writeHint(value.hint(), parentColumns(finding));
-                json.writeEndObject();
-            }
-            json.writeEndArray();
-            if (!missing.consequences().isEmpty()) {
-                json.writeArrayFieldStart("consequences");
-                for (Finding.Consequence consequence : missing.consequences()) {
-                    json.writeStartObject();
-                    json.writeStringField("of", consequence.kind().words());
-                    json.writeStringField("table", consequence.table());
-                    json.writeNumberField("rows", consequence.rows());
-                    json.writeEndObject();
-                }
-                json.writeEndArray();
-            }
-        } else if (details instanceof Finding.Children children) {
-            json.writeStringField("child", children.child());
-            json.writeStringField("link", children.link());
-            json.writeStringField("children", children.range());
-        } else if (details instanceof Finding.Undeclared lost) {
-            json.writeStringField("what", lost.what());
-            json.writeStringField("declared", lost.declared());
-            json.writeStringField("problem", lost.problem());
-            json.writeStringField("place", lost.place());
-        } else if (details instanceof Finding.Gaps gaps) {
-            json.writeNumberField("missing", gaps.missing());
-            json.writeNumberField("ranges", gaps.ranges());
-            json.writeArrayFieldStart("first_ranges");
-            for (Finding.Gap gap : gaps.first()) {
-                json.writeStartArray();
-                json.writeNumber(gap.from());
-                json.writeNumber(gap.to());
-                json.writeEndArray();
-            }
-            json.writeEndArray();
-        } else if (details instanceof Finding.Broken broken) {
-            json.writeStringField("condition", broken.condition());
-            writeReasons(broken.reasons());
-        } else if (details instanceof Finding.Reasons reasons) {
-            if (!reasons.declared().isEmpty()) {
-                json.writeStringField("declared", reasons.declared());
-            }
-            writeReasons(reasons.reasons());
-        }
-    }
-
-    /** The key that a finding's rows point at; empty where it is not about a link. */
     private List<String> parentColumns(Finding finding) {
         return result.links().stream()
                 .filter(link ->
@@ -317,20 +244,6 @@ public final class CheckJson {
                 .findFirst()
                 .map(LinkResult::parentColumns)
                 .orElse(List.of());
-    }
-
-    private void writeReasons(List<Reason> reasons) throws IOException {
-        if (reasons.isEmpty()) {
-            return;
-        }
-        json.writeArrayFieldStart("reasons");
-        for (Reason reason : reasons) {
-            json.writeStartObject();
-            json.writeStringField("reason", reason.words());
-            json.writeNumberField("rows", reason.rows());
-            json.writeEndObject();
-        }
-        json.writeEndArray();
     }
 
     private void writeEvidence(Evidence row, EvidenceFields fields, List<String> parentColumns) throws IOException {
@@ -360,7 +273,7 @@ public final class CheckJson {
         if (!row.raw().isEmpty()) {
             json.writeStringField("raw", row.raw());
         }
-        writeHint(row.hint(), parentColumns);
+        details.writeHint(row.hint(), parentColumns);
         json.writeEndObject();
     }
 
@@ -368,33 +281,6 @@ public final class CheckJson {
         json.writeObjectFieldStart(name);
         for (String column : columns) {
             json.writeStringField(column, fields.cell(row, column).orElse(null));
-        }
-        json.writeEndObject();
-    }
-
-    private void writeHint(Optional<Hint> hint, List<String> parentColumns) throws IOException {
-        if (hint.isEmpty()) {
-            return;
-        }
-        json.writeObjectFieldStart("hint");
-        json.writeStringField("text", hint.get().words());
-        json.writeArrayFieldStart("parents");
-        for (List<String> key : hint.get().parents()) {
-            json.writeStartObject();
-            for (int i = 0; i < parentColumns.size(); i++) {
-                json.writeStringField(parentColumns.get(i), key.get(i));
-            }
-            json.writeEndObject();
-        }
-        json.writeEndArray();
-        if (hint.get().faultyParent().isPresent()) {
-            Hint.FaultyParent parent = hint.get().faultyParent().get();
-            json.writeObjectFieldStart("faulty_parent");
-            json.writeStringField("table", parent.table());
-            json.writeStringField("file", parent.part());
-            json.writeNumberField("row", parent.row());
-            json.writeStringField("finding", parent.fault().kind().words());
-            json.writeEndObject();
         }
         json.writeEndObject();
     }

@@ -66,12 +66,15 @@ public final class DocketText implements ResultText {
     }
 
     private static String about(List<Item> items) {
-        Map<String, Integer> kinds = new LinkedHashMap<>();
-        items.forEach(
-                item -> kinds.merge(item.kind().words() + " of " + CellText.escaped(item.table()), 1, Integer::sum));
-        return kinds.entrySet().stream()
-                .map(kind -> Counted.grouped(kind.getValue()) + " " + kind.getKey())
-                .collect(Collectors.joining(", "));
+        Map<String, Map<String, Integer>> tables = new LinkedHashMap<>();
+        items.forEach(item -> tables.computeIfAbsent(CellText.escaped(item.table()), table -> new LinkedHashMap<>())
+                .merge(item.kind().words(), 1, Integer::sum));
+        return tables.entrySet().stream()
+                .map(table -> table.getKey() + ": "
+                        + table.getValue().entrySet().stream()
+                                .map(kind -> kind.getKey() + " " + Counted.grouped(kind.getValue()))
+                                .collect(Collectors.joining(", ")))
+                .collect(Collectors.joining("; "));
     }
 
     /** What became of the decisions in a filled docket. */

@@ -31,7 +31,8 @@ public final class SiftWords {
             }
             case ANOTHER_STAYS -> "duplicate of " + reason.at() + ", another stays";
             case NONE_CHOSEN -> "duplicate of " + reason.at() + ", none chosen";
-            case PARENT_ASIDE -> "parent in " + reason.causeTable().orElseThrow() + " set aside, over " + reason.at();
+            case PARENT_ASIDE ->
+                "whose parent in " + reason.causeTable().orElseThrow() + " is set aside, over " + reason.at();
         };
     }
 
