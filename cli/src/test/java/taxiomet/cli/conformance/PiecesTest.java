@@ -27,7 +27,7 @@ import taxiomet.work.Secret;
  * brought together in any order, and give the same JSON and evidence, byte for byte, as a check of the whole.
  */
 class PiecesTest {
-    private static final int CASES = Integer.getInteger("taxiomet.cases", 400);
+    private static final int CASES = Integer.getInteger("taxiomet.cases", 250);
     private static final long FIRST_SEED = Long.getLong("taxiomet.seed", 77_000L);
 
     private static Charter charter(Path place) {

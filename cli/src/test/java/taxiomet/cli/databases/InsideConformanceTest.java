@@ -26,7 +26,7 @@ import taxiomet.cli.rehearsal.MariadbServer;
 
 /** What a server looks for itself is what is found when all of its rows are read, on random tables with random charters. */
 final class InsideConformanceTest {
-    private static final int CASES = Integer.getInteger("taxiomet.inside", 100);
+    private static final int CASES = Integer.getInteger("taxiomet.inside", 60);
 
     /** Types as a charter may declare them, those of the servers that hold them, and values that these take. */
     private record Kind(List<String> declared, List<String> postgresql, List<String> mariadb, List<String> values) {}

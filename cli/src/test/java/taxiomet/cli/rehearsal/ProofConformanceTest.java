@@ -24,7 +24,7 @@ import taxiomet.cli.rehearsal.RandomProposal.TableCase;
  * definitions that it had.
  */
 final class ProofConformanceTest {
-    private static final int CASES = 5 * RandomCases.USUAL;
+    private static final int CASES = 3 * RandomCases.USUAL;
 
     @TempDir
     Path folder;
