@@ -6,6 +6,7 @@ import static taxiomet.testing.TestTable.table;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
@@ -145,6 +146,19 @@ class LikelyDoublesTest {
         Alike place = Alike.of("same_place", List.of("family", "street"), 2);
         assertThat(doubles(place, "1||Marrow||Mill Lane 4|", "2||Marrow||Mill Lane 5|", "3||Marrow||Mill Lane 45|"))
                 .isEmpty();
+    }
+
+    @Test
+    void longTextsAgreeOnlyWhenTheyAreEqual() {
+        String prose = "the hive was moved ".repeat(60);
+        Alike note = Alike.of("same_note", List.of("given", "phone"), 2);
+        List<Evidence> rows = doubles(
+                note,
+                "1|Ada||||" + prose + "x",
+                "2|Ada||||" + prose + "x",
+                "3|Ada||||" + prose + "y",
+                "4|Ada||||" + prose.toUpperCase(Locale.ROOT) + "x");
+        assertThat(rows).extracting(Evidence::row).containsExactly(1L, 2L);
     }
 
     @Test

@@ -21,7 +21,7 @@ import taxiomet.work.Secret;
 /** Looks at the rows of a table for those that are probably one thing entered twice. */
 final class AlikeCheck implements RowCheck {
     /** Pairs whose rows are in memory at once. */
-    private static final int PAIRS_AT_ONCE = 50_000;
+    private static final int PAIRS_AT_ONCE = 20_000;
 
     private final Table table;
     private final Alike rule;

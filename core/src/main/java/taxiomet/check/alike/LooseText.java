@@ -79,8 +79,11 @@ final class LooseText {
         return String.join("", all);
     }
 
+    /** Longer texts are prose, in which a slip says little, and would be long to look for. */
+    private static final int LONGEST_WITH_SLIPS = 200;
+
     /** How many slips of one letter are allowed in a text of so many letters: none in a short one, then one more for every eight. */
     static int slips(int letters) {
-        return letters < 4 ? 0 : Math.min(3, 1 + (letters - 4) / 8);
+        return letters < 4 || letters > LONGEST_WITH_SLIPS ? 0 : Math.min(3, 1 + (letters - 4) / 8);
     }
 }

@@ -12,13 +12,16 @@ import taxiomet.values.TypedColumn;
 /**
  * A value as it is compared loosely.
  *
- * @param raw a text as it was written; empty for other types
- * @param words its words ({@link LooseText}); empty for other types
- * @param high first half of what two equal values of other types share
+ * @param raw a text as it was written; empty for other types, and for a long text
+ * @param words its words ({@link LooseText}); empty likewise
+ * @param high first half of what two equal values share that are no texts, or long
  * @param low second half
  * @param turned the same for both dates that differ in the order of day and month; of other values nothing
  */
 record LooseValue(String raw, String words, long high, long low, long turned) {
+    /** Longer texts, in bytes, are prose: they agree when they are equal. */
+    private static final int LONGEST = 1_000;
+
     private static final int MONTHS = 12;
     private static final int DAYS = 32;
     private static final long MICROS_PER_DAY = 86_400_000_000L;
@@ -34,7 +37,7 @@ record LooseValue(String raw, String words, long high, long low, long turned) {
             return null;
         }
         Column declared = cells.column();
-        if (declared.type().isText()) {
+        if (declared.type().isText() && cells.cells().length(row) <= LONGEST) {
             String text = cells.text(row);
             String words = LooseText.of(text);
             return words.isEmpty() || Placeholders.standsForNothing(text) ? null : new LooseValue(text, words, 0, 0, 0);
