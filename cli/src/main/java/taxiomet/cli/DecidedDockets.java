@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import taxiomet.charter.Accepted;
 import taxiomet.charter.Charter;
+import taxiomet.charter.Column;
 import taxiomet.charter.Severity;
 import taxiomet.cli.option.EngineOptions;
 import taxiomet.cli.option.FailOn;
@@ -54,20 +55,28 @@ final class DecidedDockets {
         if (proposal.dockets().isEmpty()) {
             return Optional.empty();
         }
+        boolean isRevealed = hasPersonal(declared) && !hasPersonal(charter);
         List<Docket> now = DocketRun.make(
-                List.of(charter, declared),
+                isRevealed ? List.of(charter, declared) : List.of(charter),
                 keys,
                 engine,
                 terminal,
                 keys.needKey(terminal).secret(),
                 CheckProgress.NONE,
                 table -> true);
-        Deciding deciding = new Deciding(charter, now.get(0)).orTold(now.get(1));
+        Deciding deciding = new Deciding(charter, now.get(0));
+        now.stream().skip(1).forEach(deciding::orTold);
         DatabaseSessions sessions = engine.sessions(terminal);
         for (Path file : proposal.dockets()) {
             new FilledDocket(file).read(deciding, sessions);
         }
         return Optional.of(new DecidedDockets(deciding.outcome()));
+    }
+
+    private static boolean hasPersonal(Charter charter) {
+        return charter.tables().stream()
+                .flatMap(table -> table.columns().stream())
+                .anyMatch(Column::isPersonal);
     }
 
     /** What became of the decisions. */

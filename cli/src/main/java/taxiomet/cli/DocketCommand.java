@@ -136,13 +136,14 @@ final class DocketCommand implements Callable<Integer> {
         boolean showsProgress = terminal.isWatched() && !output.isQuiet();
         try (Progress progress = new Progress(terminal)) {
             Docket docket = DocketRun.make(
-                    charter,
-                    keys,
-                    engine,
-                    terminal,
-                    keys.needKey(terminal).secret(),
-                    showsProgress ? progress : CheckProgress.NONE,
-                    table -> only.isEmpty() || only.contains(table));
+                            List.of(charter),
+                            keys,
+                            engine,
+                            terminal,
+                            keys.needKey(terminal).secret(),
+                            showsProgress ? progress : CheckProgress.NONE,
+                            table -> only.isEmpty() || only.contains(table))
+                    .get(0);
             reportFiles.write((format, file) -> {
                 if (format.equals("xlsx")) {
                     DocketWorkbook.write(docket, "", file);

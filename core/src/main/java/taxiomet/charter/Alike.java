@@ -19,6 +19,15 @@ public record Alike(String name, List<String> columns, int agree, List<String> n
         neverDiffer = List.copyOf(neverDiffer);
     }
 
+    /** For each of the columns, whether it is one that never differs. */
+    public boolean[] neverDiffers() {
+        boolean[] never = new boolean[columns.size()];
+        for (int i = 0; i < never.length; i++) {
+            never[i] = neverDiffer.contains(columns.get(i));
+        }
+        return never;
+    }
+
     /** What is asked of two rows, as a clause. */
     public String clause() {
         String agreeing = agree == columns.size()
@@ -30,7 +39,8 @@ public record Alike(String name, List<String> columns, int agree, List<String> n
                         + " not differ";
     }
 
-    private static String named(List<String> columns) {
+    /** Some columns as a sentence names them. */
+    public static String named(List<String> columns) {
         int last = columns.size() - 1;
         return last == 0 ? columns.get(0) : String.join(", ", columns.subList(0, last)) + " and " + columns.get(last);
     }

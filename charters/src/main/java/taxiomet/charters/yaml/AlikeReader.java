@@ -37,14 +37,12 @@ final class AlikeReader {
         String name = entry.key().text();
         if (!(entry.value() instanceof MapNode map)) {
             List<String> columns = known(Fields.texts(problems, name, entry.value(), false));
-            return fits(entry.key(), columns)
-                    ? Optional.of(new Alike(name, columns, columns.size(), List.of(), Severity.WARNING))
-                    : Optional.empty();
+            return fits(entry.key(), columns) ? Optional.of(Alike.of(name, columns, columns.size())) : Optional.empty();
         }
         Fields rule = new Fields(problems, map, "`" + name + "` of `alike`", KEYS, List.of());
         rule.require("columns");
         List<String> columns = known(rule.texts("columns"));
-        List<String> neverDiffer = TableReader.knownColumns(problems, table, rule.texts("never_differ"), names);
+        List<String> neverDiffer = known(rule.texts("never_differ"));
         for (Scalar column : rule.texts("never_differ")) {
             if (names.contains(column.text()) && !columns.contains(column.text())) {
                 problems.meaning(

@@ -24,29 +24,11 @@ public final class DocketRun {
     private DocketRun() {}
 
     /**
-     * Makes it.
-     *
-     * @param told the charter by which rows are told: which columns are personal
-     * @param secret under which rows are known again
-     * @param tables of which tables
-     */
-    public static Docket make(
-            Charter told,
-            KeyOptions keys,
-            EngineOptions engine,
-            Terminal terminal,
-            Secret secret,
-            CheckProgress progress,
-            Predicate<String> tables)
-            throws IOException {
-        return make(List.of(told), keys, engine, terminal, secret, progress, tables)
-                .get(0);
-    }
-
-    /**
      * Makes it as often as there are ways to tell its rows, of one check.
      *
-     * @param told as above, each with other personal columns
+     * @param told the charters by which rows are told, each with other personal columns
+     * @param secret under which rows are known again
+     * @param tables of which tables
      */
     public static List<Docket> make(
             List<Charter> told,

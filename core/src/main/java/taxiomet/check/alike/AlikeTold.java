@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import taxiomet.charter.Alike;
 import taxiomet.check.pass.RowLookup.FoundRow;
 import taxiomet.check.pass.RowsAtHand;
 import taxiomet.check.pass.Telling;
@@ -52,13 +53,8 @@ final class AlikeTold implements Telling {
             }
         }
         List<String> clauses = new ArrayList<>();
-        columns.forEach((manner, of) -> clauses.add(named(of) + " " + manner.words()));
+        columns.forEach((manner, of) -> clauses.add(Alike.named(of) + " " + manner.words()));
         String part = source.partCount() > 1 ? " of " + source.partName(RowRef.part(other)) : "";
         return row.evidence(group, "as row " + RowRef.row(other) + part + ": " + String.join("; ", clauses), differing);
-    }
-
-    private static String named(List<String> columns) {
-        int last = columns.size() - 1;
-        return last == 0 ? columns.get(0) : String.join(", ", columns.subList(0, last)) + " and " + columns.get(last);
     }
 }

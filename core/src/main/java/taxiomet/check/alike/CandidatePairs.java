@@ -48,10 +48,7 @@ final class CandidatePairs implements AutoCloseable {
         this.rows = rows;
         this.spill = spill;
         this.isText = isText.clone();
-        this.neverDiffers = new boolean[isText.length];
-        for (int i = 0; i < isText.length; i++) {
-            neverDiffers[i] = rule.neverDiffer().contains(rule.columns().get(i));
-        }
+        this.neverDiffers = rule.neverDiffers();
         this.pairs = new SortedSpool(spill);
         addWays();
     }

@@ -1,6 +1,5 @@
 package taxiomet.check.alike;
 
-import taxiomet.keys.KeyTable;
 import taxiomet.keys.TypedBatch;
 
 /** One number for all values that agree loosely but for slips. */
@@ -18,6 +17,6 @@ public final class LooseCode {
         }
         long[] record = new long[LooseRows.LONGS_OF_COLUMN];
         LooseRows.encode(value, record, 0);
-        return KeyTable.hash(record[0], record[1]) | 1;
+        return LooseRows.whole(record, 0) | 1;
     }
 }

@@ -17,10 +17,7 @@ final class Resemblance {
 
     Resemblance(Alike rule) {
         this.rule = rule;
-        this.neverDiffers = new boolean[rule.columns().size()];
-        for (int i = 0; i < neverDiffers.length; i++) {
-            neverDiffers[i] = rule.neverDiffer().contains(rule.columns().get(i));
-        }
+        this.neverDiffers = rule.neverDiffers();
     }
 
     /** The manners in which two rows agree and differ; each has a value, or null, for each column. */

@@ -166,11 +166,13 @@ final class Neighbourhood {
     private static boolean isComparedLoosely(ReachedRow row) {
         return row.table.table().alike().stream()
                 .flatMap(rule -> rule.columns().stream())
-                .anyMatch(column -> row.isNew() || row.isGone || isChanged(row, column));
+                .anyMatch(column -> row.isNew()
+                        || row.isGone
+                        || isChanged(row, row.table.table().indexOf(column)));
     }
 
-    private static boolean isChanged(ReachedRow row, String column) {
-        int slot = row.table.slotOf(row.table.table().indexOf(column));
+    private static boolean isChanged(ReachedRow row, int column) {
+        int slot = row.table.slotOf(column);
         return slot >= 0 && !CellCodec.isSame(row.values[slot], row.original[slot]);
     }
 
@@ -186,12 +188,7 @@ final class Neighbourhood {
                 read.set(childColumn);
             }
         }
-        return row.isNew()
-                || row.isGone
-                || read.stream().anyMatch(place -> {
-                    int slot = row.table.slotOf(place);
-                    return slot >= 0 && !CellCodec.isSame(row.values[slot], row.original[slot]);
-                });
+        return row.isNew() || row.isGone || read.stream().anyMatch(place -> isChanged(row, place));
     }
 
     /** The parents, step by step, that the rules of changed rows read. */

@@ -73,9 +73,8 @@ public final class Deciding {
     }
 
     /** Takes decisions from such a docket, too: the same one, in which what is personal is told by pseudonyms. */
-    public Deciding orTold(Docket veiled) {
+    public void orTold(Docket veiled) {
         veiled.items().forEach(item -> toldOtherwise.put(id(item.reference()), item));
-        return this;
     }
 
     static String id(String reference) {
