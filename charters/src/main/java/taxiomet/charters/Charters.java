@@ -104,7 +104,7 @@ public final class Charters {
             }
             if (DatabaseAddress.isOne(file.toString())) {
                 throw new CharterException(List.of(new Problem(
-                        DatabaseAddress.shown(file.toString()),
+                        DatabaseAddress.masked(file.toString()),
                         0,
                         0,
                         Problem.Kind.FORM,

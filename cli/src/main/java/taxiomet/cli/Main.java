@@ -20,6 +20,7 @@ import taxiomet.cli.terminal.StandardOutput;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.cli.terminal.Version;
+import taxiomet.cli.trust.TypedSecrets;
 import taxiomet.proposal.ProposalException;
 import taxiomet.reports.OutputException;
 import taxiomet.rows.SourceException;
@@ -55,7 +56,16 @@ public final class Main {
         return status;
     }
 
-    private int run(String[] arguments) {
+    private int run(String[] typed) {
+        if (Arrays.asList(typed).contains("--verbose")) {
+            terminal.beVerbose();
+        }
+        String[] arguments;
+        try {
+            arguments = TypedSecrets.keptApart(typed, terminal);
+        } catch (UsageException e) {
+            return failed(e, typed);
+        }
         // The parser of the command line takes longer to load than this takes in all.
         if (arguments.length == 1 && (arguments[0].equals("--version") || arguments[0].equals("-V"))) {
             terminal.out().println(Version.line());

@@ -97,7 +97,7 @@ final class ProofRun {
             throw new UsageException("--prove runs the proposal in a database, and no table's rows live in one");
         }
         long databases = tables.stream()
-                .map(table -> ((DatabaseRows) table.rows()).database().url())
+                .map(table -> ((DatabaseRows) table.rows()).database())
                 .distinct()
                 .count();
         if (databases > 1) {

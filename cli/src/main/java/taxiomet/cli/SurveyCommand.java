@@ -16,7 +16,6 @@ import taxiomet.charter.CharterException;
 import taxiomet.charter.Column;
 import taxiomet.charter.ForeignKey;
 import taxiomet.charter.NearestWord;
-import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charters.input.InputFile;
@@ -273,9 +272,10 @@ final class SurveyCommand implements Callable<Integer> {
 
     /** What the catalogue of a database declares, where one is surveyed. */
     private Optional<Charter> declared() throws CharterException {
-        String address = DatabaseAddress.shown(data.get(0).toString());
-        if (!Database.isAddress(address)) {
+        String address = DatabaseAddress.unmangled(data.get(0).toString());
+        if (!DatabaseAddress.isOfDatabase(address)) {
             database.requireNone();
+            database.requireNone(List.of());
             return Optional.empty();
         }
         if (data.size() > 1) {
@@ -332,9 +332,9 @@ final class SurveyCommand implements Callable<Integer> {
         if (StandardInput.isNamed(first)) {
             return InputFile.name(first);
         }
-        String address = DatabaseAddress.shown(first.toString());
-        if (Database.isAddress(address)) {
-            return Database.at(address).shown();
+        String address = DatabaseAddress.unmangled(first.toString());
+        if (DatabaseAddress.isOfDatabase(address)) {
+            return DatabaseAddress.masked(address);
         }
         Path name = first.toAbsolutePath().normalize().getFileName();
         return name == null ? "survey" : name.toString();

@@ -46,6 +46,7 @@ import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Column;
 import taxiomet.charter.Table;
 import taxiomet.charter.place.Database;
+import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.FixedWidth;
@@ -401,7 +402,9 @@ class SameFindingsTest {
                 insert(connection, table, name);
             }
         }
-        Database database = new Database(url, Optional.of(user), Optional.empty(), Optional.empty(), Optional.empty());
+        Program.allow(url);
+        Database database = new Database(
+                DatabaseAddress.of(url), Optional.of(user), Optional.empty(), Optional.empty(), false, false);
         return writeCharter(
                 "server.yaml",
                 table -> new DatabaseRows(folder.toAbsolutePath(), database, table.name(), false, List.of()));

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import taxiomet.charter.place.Database;
+import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.finding.CheckResult;
 import taxiomet.finding.CheckResult.TableResult;
 import taxiomet.finding.Evidence;
@@ -29,7 +29,7 @@ public final class EvidenceFields {
      * is no key at fault.
      */
     public boolean areNumbered() {
-        boolean isInDatabase = table.files().stream().allMatch(Database::isAddress);
+        boolean isInDatabase = table.files().stream().allMatch(DatabaseAddress::isOfDatabase);
         boolean isNamed =
                 !table.key().isEmpty() && kind.place() != FindingKind.Place.KEY && kind != FindingKind.MALFORMED_ROW;
         return !isInDatabase || !isNamed;

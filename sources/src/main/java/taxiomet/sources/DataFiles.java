@@ -137,7 +137,7 @@ public final class DataFiles {
         if (!Files.isDirectory(place)) {
             if (DatabaseAddress.isOne(place.toString())) {
                 throw new SourceException(
-                        DatabaseAddress.shown(place.toString()), DatabaseAddress.PROBLEM, DatabaseAddress.REMEDY);
+                        DatabaseAddress.masked(place.toString()), DatabaseAddress.PROBLEM, DatabaseAddress.REMEDY);
             }
             if (!Files.exists(place)) {
                 throw new SourceException(place.toString(), "there is no such file or folder", "check the name");

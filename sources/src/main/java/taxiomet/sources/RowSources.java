@@ -16,6 +16,7 @@ import taxiomet.charter.place.SqliteRows;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.csv.CsvTableSource;
 import taxiomet.sources.fixed.FixedWidthSource;
+import taxiomet.sources.jdbc.DatabaseAccess;
 import taxiomet.sources.jdbc.DatabaseSessions;
 import taxiomet.sources.jdbc.JdbcSource;
 import taxiomet.sources.json.JsonItemsSource;
@@ -64,7 +65,7 @@ public final class RowSources {
 
     /** The same, of a table that lives in no database. */
     public static TableSource open(Table table, int chunkBytes) {
-        return open(table, chunkBytes, new DatabaseSessions());
+        return open(table, chunkBytes, new DatabaseSessions(DatabaseAccess.none()));
     }
 
     /**

@@ -240,14 +240,14 @@ public final class CharterWriter {
                 .findFirst();
         database.ifPresent(each -> {
             line(0, "database:");
-            line(2, "url: " + quoted(each.url()));
+            line(2, "url: " + quoted(each.address().written()));
             each.user().ifPresent(user -> line(2, "user: " + quoted(user)));
-            // A password that is written out stays where it is.
-            each.password()
-                    .filter(password -> password.startsWith("${"))
-                    .ifPresent(password -> line(2, "password: " + quoted(password)));
+            if (each.hasPlainPassword()) {
+                line(2, "# the password is not written here: set TAXIOMET_PASSWORD");
+            } else {
+                each.password().ifPresent(password -> line(2, "password: " + quoted(password)));
+            }
             each.passwordFile().ifPresent(file -> line(2, "password_file: " + quoted(file)));
-            each.driver().ifPresent(driver -> line(2, "driver: " + quoted(driver)));
             if (each.mayBeProvedIn()) {
                 line(2, "prove: yes");
             }

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import taxiomet.charter.Problem.Kind;
 import taxiomet.charter.place.Database;
+import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charter.place.DelimitedFiles;
 import taxiomet.charter.place.FixedWidth;
@@ -19,6 +20,7 @@ import taxiomet.charter.place.ParquetRows;
 import taxiomet.charter.place.RowsPlace;
 import taxiomet.charter.place.SheetRows;
 import taxiomet.charter.place.SqliteRows;
+import taxiomet.charters.sql.ReadingQuery;
 import taxiomet.charters.yaml.Node.Entry;
 import taxiomet.charters.yaml.Node.ListNode;
 import taxiomet.charters.yaml.Node.MapNode;
@@ -188,10 +190,21 @@ final class FilesReader {
         if (isQuery && fields.has("table")) {
             problems.meaning(map, "rows are those of a table or of a query", "leave one of them out");
         }
-        String relation = fields.scalar(isQuery ? "query" : "table", "a text")
-                .map(this::requireNotEmpty)
-                .orElse("");
+        Optional<Scalar> written = fields.scalar(isQuery ? "query" : "table", "a text");
+        String relation = written.map(this::requireNotEmpty).orElse("");
+        if (isQuery && !relation.isEmpty()) {
+            requireReading(written.orElseThrow());
+        }
         return new DatabaseRows(folder, database.get(), relation, isQuery, List.of());
+    }
+
+    private void requireReading(Scalar query) {
+        boolean isOfPostgres = database.orElseThrow().address().kind() == DatabaseAddress.Kind.POSTGRESQL;
+        ReadingQuery.fault(query.text(), isOfPostgres)
+                .ifPresent(fault -> problems.meaning(
+                        query,
+                        "`query` is not one statement that reads: " + fault,
+                        "write one SELECT, without comments; what it cannot say, a view can"));
     }
 
     private void refuse(Fields fields, Form form, Form other, String key) {

@@ -4,7 +4,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
-import taxiomet.charter.place.Database;
+import taxiomet.charter.place.DatabaseAddress;
 
 /**
  * Arguments of which the first is the charter, unless that is the usual one.
@@ -31,7 +31,7 @@ record CharterFirst(List<String> all) {
         return all.size() > 1
                 && (first.equals("-")
                         || looksLikeOne
-                        || Database.isAddress(first)
+                        || DatabaseAddress.isOfDatabase(first)
                         || Files.isRegularFile(Path.of(first)));
     }
 }

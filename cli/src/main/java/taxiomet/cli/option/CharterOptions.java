@@ -6,7 +6,6 @@ import java.util.Optional;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import taxiomet.charter.CharterException;
-import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charters.Charters;
 import taxiomet.charters.input.InputFile;
@@ -31,7 +30,7 @@ public final class CharterOptions {
 
     /** The catalogue of a database that a charter is compared with. */
     public Catalogue against(String address, Terminal terminal) throws CharterException {
-        if (!Database.isAddress(address)) {
+        if (!DatabaseAddress.isOfDatabase(address)) {
             throw new UsageException("--against " + address + ": the address of a database begins with jdbc:");
         }
         return database.catalogue(address, terminal);
@@ -45,8 +44,9 @@ public final class CharterOptions {
 
     /** Reads the charter, or the schema or the catalogue that stands for one. */
     public ReadCharter read(Path file, Terminal terminal) throws CharterException {
-        String address = DatabaseAddress.shown(file.toString());
-        boolean isDatabase = Database.isAddress(address);
+        String address = SqliteFile.isOne(file) ? SqliteFile.address(file) : DatabaseAddress.unmangled(file.toString());
+        boolean isDatabase = DatabaseAddress.isOfDatabase(address);
+        database.apply(terminal);
         if (rows != null && isDatabase) {
             throw new UsageException("--rows goes with a SQL schema (.sql); a database has its own rows");
         }
@@ -55,7 +55,8 @@ public final class CharterOptions {
                     "--rows goes with a SQL schema (.sql); a charter names the rows of each table itself");
         }
         if (rows != null && DatabaseAddress.isOne(rows.toString())) {
-            throw new UsageException("--rows " + rows + ": " + DatabaseAddress.PROBLEM + "; " + DatabaseAddress.REMEDY);
+            throw new UsageException("--rows " + DatabaseAddress.masked(rows.toString()) + ": "
+                    + DatabaseAddress.PROBLEM + "; " + DatabaseAddress.REMEDY);
         }
         if (rows != null && !Files.isDirectory(rows)) {
             throw new UsageException("--rows " + rows + ": there is no such folder");
@@ -66,6 +67,10 @@ public final class CharterOptions {
         if (!isAgainst) {
             database.requireNone();
         }
-        return Charters.read(file, Optional.ofNullable(rows));
+        ReadCharter read = Charters.read(file, Optional.ofNullable(rows));
+        if (!isAgainst) {
+            database.requireNone(read.charter().tables());
+        }
+        return read;
     }
 }

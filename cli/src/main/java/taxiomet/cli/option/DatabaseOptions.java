@@ -12,11 +12,14 @@ import taxiomet.charter.Column;
 import taxiomet.charter.Key;
 import taxiomet.charter.Table;
 import taxiomet.charter.place.Database;
+import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.DatabaseRows;
 import taxiomet.charters.Charters;
 import taxiomet.charters.input.ReadCharter;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.trust.AllowedDatabases;
+import taxiomet.cli.trust.PasswordFile;
 import taxiomet.sources.jdbc.CatalogueScript;
 import taxiomet.vet.Catalogue;
 
@@ -42,24 +45,44 @@ public final class DatabaseOptions {
     @Option(
             names = "--password-file",
             paramLabel = "FILE",
-            description = "With the address of a database: a file whose first line is the password.")
+            description = "With the address of a database: a file whose first line is the password, or a pipe.")
     private String passwordFile;
 
     @Option(
             names = "--driver",
             paramLabel = "FILE",
             description =
-                    "With the address of a database: a .jar with its JDBC driver. Those of PostgreSQL, MariaDB, MySQL and"
-                            + " SQLite are there.")
+                    "A .jar with the JDBC driver of a database. Those of PostgreSQL, MariaDB, MySQL and SQLite are there; others"
+                            + " can also lie in the folder taxiomet/drivers of your settings.")
     private String driver;
+
+    @Option(
+            names = AllowedDatabases.OPTION,
+            paramLabel = "ADDRESS",
+            description =
+                    "Connect to this address of a database that the charter names, with what the charter says is sent there."
+                            + " Can be repeated. On a terminal you are asked, once.")
+    private List<String> allowed = List.of();
+
+    /** Says for the run what these options say of drivers and addresses. */
+    void apply(Terminal terminal) {
+        AllowedDatabases.allow(terminal, allowed, Optional.ofNullable(driver));
+    }
 
     /** @throws UsageException when an option is given that goes with such an address alone */
     public void requireNone() {
-        if (!schemas.isEmpty() || user != null || passwordFile != null || driver != null) {
-            throw new UsageException((user != null
-                            ? "--user"
-                            : passwordFile != null ? "--password-file" : driver != null ? "--driver" : "--schema")
+        if (!schemas.isEmpty() || user != null || passwordFile != null) {
+            throw new UsageException((user != null ? "--user" : passwordFile != null ? "--password-file" : "--schema")
                     + " goes with the address of a database (jdbc:...)");
+        }
+    }
+
+    /** @throws UsageException when an option is given that goes with tables in a database, and there are none */
+    public void requireNone(List<Table> tables) {
+        boolean isAny = tables.stream().anyMatch(table -> table.rows() instanceof DatabaseRows);
+        if (!isAny && (driver != null || !allowed.isEmpty())) {
+            throw new UsageException((driver != null ? "--driver" : AllowedDatabases.OPTION)
+                    + " goes with rows in a database, and there are none");
         }
     }
 
@@ -80,21 +103,24 @@ public final class DatabaseOptions {
         return new Catalogue(charter(database, script).charter(), script.unheld());
     }
 
-    private Database database(String address, Terminal terminal) {
-        return new Database(
-                address,
-                Optional.ofNullable(user),
-                password(address, terminal),
-                Optional.ofNullable(passwordFile),
-                Optional.ofNullable(driver));
+    private Database database(String text, Terminal terminal) {
+        apply(terminal);
+        try {
+            DatabaseAddress address = DatabaseAddress.of(text);
+            return new Database(
+                    address,
+                    Optional.ofNullable(user),
+                    address.isOfServer() ? password(address, terminal) : Optional.empty(),
+                    Optional.empty(),
+                    false,
+                    false);
+        } catch (DatabaseAddress.Unusable e) {
+            throw new UsageException(DatabaseAddress.masked(text) + ": " + e.getMessage() + "; " + e.remedy());
+        }
     }
 
     private CatalogueScript script(Database database, Terminal terminal) {
-        return CatalogueScript.of(
-                database,
-                folder(),
-                name -> Optional.of(terminal.variable(name)).filter(value -> !value.isEmpty()),
-                schemas);
+        return CatalogueScript.of(database, folder(), new AllowedDatabases(terminal), schemas);
     }
 
     private static Path folder() {
@@ -120,14 +146,16 @@ public final class DatabaseOptions {
 
     // Later versions of Java give a console that is none: whether somebody watches is known otherwise.
     @SuppressWarnings("SystemConsoleNull")
-    private Optional<String> password(String address, Terminal terminal) {
+    private Optional<String> password(DatabaseAddress address, Terminal terminal) {
         if (passwordFile != null) {
-            return Optional.empty();
+            terminal.setVariable(PASSWORD, PasswordFile.read(Path.of(passwordFile)));
+        } else if (terminal.secretOf(address.shown()).isPresent()) {
+            return terminal.secretOf(address.shown());
         }
+        Optional<String> name = Optional.ofNullable(user).or(address::user);
         Console console = System.console();
-        if (terminal.variable(PASSWORD).isEmpty() && user != null && console != null && terminal.isWatched()) {
-            char[] typed = console.readPassword(
-                    "Password of %s at %s: ", user, Database.at(address).shown());
+        if (terminal.variable(PASSWORD).isEmpty() && name.isPresent() && console != null && terminal.isWatched()) {
+            char[] typed = console.readPassword("Password of %s at %s: ", name.get(), address.shown());
             if (typed != null && typed.length > 0) {
                 terminal.setVariable(PASSWORD, new String(typed));
             }

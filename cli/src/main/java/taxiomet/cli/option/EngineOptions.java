@@ -1,7 +1,6 @@
 package taxiomet.cli.option;
 
 import java.util.Locale;
-import java.util.Optional;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -10,6 +9,7 @@ import taxiomet.charter.Table;
 import taxiomet.cli.terminal.TemporaryFolder;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.trust.AllowedDatabases;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
 import taxiomet.sources.jdbc.DatabaseSessions;
@@ -90,8 +90,7 @@ public final class EngineOptions {
 
     /** The databases of the run, none of them connected to; they stay open until the command is through. */
     public DatabaseSessions sessions(Terminal terminal) {
-        DatabaseSessions sessions = new DatabaseSessions(
-                name -> Optional.of(terminal.variable(name)).filter(value -> !value.isEmpty()));
+        DatabaseSessions sessions = new DatabaseSessions(new AllowedDatabases(terminal));
         terminal.atEnd(sessions::close);
         return sessions;
     }

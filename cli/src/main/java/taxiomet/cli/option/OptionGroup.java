@@ -18,6 +18,7 @@ public enum OptionGroup {
             "--user",
             "--password-file",
             "--driver",
+            "--allow-database",
             "--only",
             "--sample",
             "--around",

@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
+import taxiomet.cli.trust.Settings;
 import taxiomet.reports.OutputException;
 import taxiomet.work.Secret;
 
@@ -21,7 +22,7 @@ import taxiomet.work.Secret;
  * stands in the owner's own folder for settings, never in a result.
  */
 public final class KeyFile {
-    private static final String NAME = "taxiomet/history.key";
+    private static final String NAME = "history.key";
     private static final String HEAD =
             "# Under this key results are kept, and rows known again. Keep it to yourself, and keep it.";
     private static final int HEXADECIMAL = 16;
@@ -43,12 +44,7 @@ public final class KeyFile {
         if (named != null) {
             return Optional.of(new KeyFile(named));
         }
-        String settings = terminal.variable("XDG_CONFIG_HOME");
-        String home = terminal.variable("HOME");
-        if (!settings.isEmpty()) {
-            return Optional.of(new KeyFile(Path.of(settings, NAME)));
-        }
-        return home.isEmpty() ? Optional.empty() : Optional.of(new KeyFile(Path.of(home, ".config", NAME)));
+        return Settings.folder(terminal).map(folder -> new KeyFile(folder.resolve(NAME)));
     }
 
     /** Its path. */

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import taxiomet.reports.words.CellText;
 
@@ -20,6 +21,8 @@ public final class Terminal {
     private final Map<String, String> environment;
     private final PrintStream out;
     private final PrintStream err;
+    private final Map<String, String> secrets = new HashMap<>();
+    private boolean saysMore;
     private final List<Runnable> atEnd = new ArrayList<>();
 
     private Terminal(Map<String, String> environment, PrintStream out, PrintStream err) {
@@ -52,6 +55,28 @@ public final class Terminal {
     public void say(String message) {
         out.flush();
         err.println(visible(message));
+    }
+
+    /** Prints what is said with --verbose alone. */
+    public void sayMore(String message) {
+        if (saysMore) {
+            say(message);
+        }
+    }
+
+    /** Has it say more. */
+    public void beVerbose() {
+        saysMore = true;
+    }
+
+    /** Keeps what no argument shall hold from here on. */
+    public void keepSecret(String of, String secret) {
+        secrets.put(of, secret);
+    }
+
+    /** What was kept of something. */
+    public Optional<String> secretOf(String of) {
+        return Optional.ofNullable(secrets.get(of));
     }
 
     /** Lines in which nothing moves the cursor, hides, or turns the line round: names from files stand in messages. */

@@ -2,6 +2,7 @@ package taxiomet.cli.terminal;
 
 import java.time.Instant;
 import picocli.CommandLine.IVersionProvider;
+import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.reports.json.Provenance;
 
 /** Which version of the program this is. */
@@ -13,7 +14,7 @@ public final class Version implements IVersionProvider {
 
     /** What a document says of where it comes from. */
     public static Provenance provenance(String charter) {
-        return new Provenance(line(), Instant.now(), charter);
+        return new Provenance(line(), Instant.now(), DatabaseAddress.masked(charter));
     }
 
     @Override

@@ -21,6 +21,7 @@ import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Table;
 import taxiomet.charters.Charters;
 import taxiomet.cli.Program;
+import taxiomet.cli.trust.AllowedDatabases;
 import taxiomet.rows.SourceException;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
@@ -36,6 +37,8 @@ class DatabaseTest {
     @BeforeAll
     static void start() throws IOException {
         server = EmbeddedPostgres.start();
+        Program.allow("jdbc:postgresql://localhost:" + server.getPort() + "/postgres");
+        Program.allow("jdbc:postgresql://localhost:1/port");
     }
 
     @AfterAll
@@ -192,7 +195,7 @@ class DatabaseTest {
                 """.formatted(server.getPort()));
         Table table = Charters.read(file, Optional.empty()).charter().table("large");
         long[] rows = new long[1];
-        try (DatabaseSessions sessions = new DatabaseSessions();
+        try (DatabaseSessions sessions = new DatabaseSessions(new AllowedDatabases(Program.terminal()));
                 TableSource source = RowSources.open(table, 1 << 16, sessions)) {
             source.read(new int[] {0, 1}, batch -> {
                 if (rows[0] == 0) {

@@ -119,6 +119,7 @@ final class HostileNamesTest {
     }
 
     private void run(Connection connection, String url, String server, String text, String more) throws Exception {
+        Program.allow(url);
         try (Statement statement = connection.createStatement()) {
             statement.execute("CREATE TABLE canary (still_there int)");
             statement.execute("INSERT INTO canary VALUES (1)");

@@ -106,6 +106,7 @@ final class InsideConformanceTest {
         try (EmbeddedPostgres server = EmbeddedPostgres.start();
                 Connection connection = server.getPostgresDatabase().getConnection()) {
             String url = "jdbc:postgresql://localhost:" + server.getPort() + "/postgres?user=postgres";
+            Program.allow(url);
             compare(connection, url, Kind::postgresql, "CREATE TABLE %s (%s)");
         }
         requireTelling();
@@ -135,6 +136,7 @@ final class InsideConformanceTest {
                 Statement statement = connection.createStatement()) {
             statement.execute("CREATE TABLE lot (id serial, of bigserial)");
             statement.execute("INSERT INTO lot VALUES (1, 1), (1, 7), (2, 2)");
+            Program.allow("jdbc:postgresql://localhost:" + server.getPort() + "/postgres");
             Path charter = Files.writeString(folder.resolve("serial.yaml"), """
                     charter: 1
                     database: {url: "jdbc:postgresql://localhost:%d/postgres?user=postgres"}

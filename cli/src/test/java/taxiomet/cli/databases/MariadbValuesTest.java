@@ -16,7 +16,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import taxiomet.charter.Table;
 import taxiomet.charters.Charters;
+import taxiomet.cli.Program;
 import taxiomet.cli.rehearsal.MariadbServer;
+import taxiomet.cli.trust.AllowedDatabases;
 import taxiomet.rows.TableSource;
 import taxiomet.sources.RowSources;
 import taxiomet.sources.jdbc.DatabaseSessions;
@@ -37,7 +39,7 @@ class MariadbValuesTest {
                 """.formatted(address, table, columns));
         Table declared = Charters.read(file, Optional.empty()).charter().table("t");
         List<String> rows = new ArrayList<>();
-        try (DatabaseSessions sessions = new DatabaseSessions();
+        try (DatabaseSessions sessions = new DatabaseSessions(new AllowedDatabases(Program.terminal()));
                 TableSource source = RowSources.open(declared, 1 << 16, sessions)) {
             int[] all = IntStream.range(0, declared.columns().size()).toArray();
             source.read(all, batch -> {

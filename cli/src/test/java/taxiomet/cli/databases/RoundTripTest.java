@@ -27,7 +27,9 @@ import taxiomet.charter.Server;
 import taxiomet.charter.Table;
 import taxiomet.charter.place.Database;
 import taxiomet.charters.Charters;
+import taxiomet.cli.Program;
 import taxiomet.cli.rehearsal.MariadbServer;
+import taxiomet.cli.trust.AllowedDatabases;
 import taxiomet.reports.sql.SchemaPlan;
 import taxiomet.reports.sql.SchemaStep;
 import taxiomet.sources.jdbc.CatalogueScript;
@@ -196,13 +198,14 @@ class RoundTripTest {
                 .replaceAll(",?\\s*KEY `[^`]*` \\([^)]*\\)", "");
     }
 
-    private static String script(String url) {
-        return CatalogueScript.of(Database.at(url), Path.of(""), name -> Optional.empty(), List.of())
+    private static String script(String url) throws Exception {
+        return CatalogueScript.of(Database.at(url), Path.of(""), new AllowedDatabases(Program.terminal()), List.of())
                 .sql();
     }
 
     private static Charter there(String url) throws Exception {
-        CatalogueScript read = CatalogueScript.of(Database.at(url), Path.of(""), name -> Optional.empty(), List.of());
+        CatalogueScript read =
+                CatalogueScript.of(Database.at(url), Path.of(""), new AllowedDatabases(Program.terminal()), List.of());
         return Charters.ofCatalogue("there", read.sql(), read.server(), Table::rows)
                 .charter();
     }

@@ -50,6 +50,7 @@ class RowsInTheWayTest {
                 Connection connection = server.getPostgresDatabase().getConnection()) {
             Database database =
                     Database.at("jdbc:postgresql://localhost:" + server.getPort() + "/postgres?user=postgres");
+            Program.allow(database.shown());
             Charter there = demo.with(demo.tables().stream()
                     .map(table -> table.withRows(new DatabaseRows(
                             folder,

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import taxiomet.cli.Program;
 
 /** A MariaDB that somebody has started, or that is started for the test out of an artefact. */
 public final class MariadbServer extends RealServer {
@@ -28,6 +29,7 @@ public final class MariadbServer extends RealServer {
     private MariadbServer(String url, DB own) throws SQLException {
         super(DriverManager.getConnection(url));
         this.address = url;
+        Program.allow(url);
         this.own = own;
     }
 

@@ -12,6 +12,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.postgresql.util.PSQLException;
 import org.postgresql.util.ServerErrorMessage;
+import taxiomet.cli.Program;
 import taxiomet.cli.rehearsal.RandomProposal.KeyCase;
 import taxiomet.cli.rehearsal.RandomProposal.LinkCase;
 import taxiomet.cli.rehearsal.RandomProposal.TableCase;
@@ -36,14 +37,18 @@ final class PostgresServer extends RealServer {
 
     private void begin() throws SQLException {
         // Rows are met in the order in which they stand, not as some index has them.
-        execute("SET enable_indexscan = off", "SET enable_bitmapscan = off", "SET enable_indexonlyscan = off");
-        execute("SET enable_hashjoin = off", "SET enable_mergejoin = off", "SET enable_hashagg = off");
+        for (String way : List.of("indexscan", "bitmapscan", "indexonlyscan", "hashjoin", "mergejoin", "hashagg")) {
+            execute("SET enable_" + way + " = off");
+            if (!way.equals("hashagg")) {
+                execute("ALTER DATABASE postgres SET enable_" + way + " = off");
+            }
+        }
+        Program.allow(address());
     }
 
     /** Where another connection to it can be had, which meets rows in the same order. */
     String address() {
-        return server.getJdbcUrl("postgres", "postgres") + "&currentSchema=c&options=-c%20enable_indexscan=off%20-c%20"
-                + "enable_bitmapscan=off%20-c%20enable_indexonlyscan=off%20-c%20enable_hashjoin=off%20-c%20enable_mergejoin=off";
+        return server.getJdbcUrl("postgres", "postgres") + "&currentSchema=c";
     }
 
     @Override

@@ -368,7 +368,7 @@ final class ProofConformanceTest {
 
     /** A proof of a delete in a process of its own. */
     private Process proving(String address, String server) throws IOException {
-        return new ProcessBuilder(
+        ProcessBuilder proving = new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                         "-cp",
                         System.getProperty("java.class.path"),
@@ -381,7 +381,8 @@ final class ProofConformanceTest {
                         server,
                         "--prove")
                 .redirectErrorStream(true)
-                .redirectOutput(folder.resolve("killed.txt").toFile())
-                .start();
+                .redirectOutput(folder.resolve("killed.txt").toFile());
+        proving.environment().putAll(Program.allowed());
+        return proving.start();
     }
 }

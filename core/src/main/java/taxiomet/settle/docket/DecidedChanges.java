@@ -12,7 +12,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
-import taxiomet.charter.place.Database;
+import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.finding.settled.Docket;
 import taxiomet.finding.settled.Docket.Deed;
 import taxiomet.proposal.Change;
@@ -138,8 +138,8 @@ final class DecidedChanges {
     private ListedRow listed(Decision decision, List<Input> values) {
         Docket.Place place = decision.item().place();
         Table table = charter.table(decision.item().table());
-        boolean isNumbered =
-                !Database.isAddress(place.part()) && !table.rows().path().isEmpty();
+        boolean isNumbered = !DatabaseAddress.isOfDatabase(place.part())
+                && !table.rows().path().isEmpty();
         String file = place.part()
                 .substring(Math.max(place.part().lastIndexOf('/'), place.part().lastIndexOf('\\')) + 1);
         return new ListedRow(

@@ -33,7 +33,7 @@ public final class FileParts {
      */
     public static List<Path> find(Path folder, String path) {
         if (DatabaseAddress.isOne(path)) {
-            throw new SourceException(path, DatabaseAddress.PROBLEM, DatabaseAddress.REMEDY);
+            throw new SourceException(DatabaseAddress.masked(path), DatabaseAddress.PROBLEM, DatabaseAddress.REMEDY);
         }
         try {
             boolean isGlob = path.chars().anyMatch(c -> GLOB_CHARACTERS.indexOf(c) >= 0);

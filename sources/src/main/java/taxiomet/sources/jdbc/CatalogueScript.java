@@ -8,8 +8,6 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
-import java.util.function.Function;
 import taxiomet.charter.Server;
 import taxiomet.charter.place.Database;
 import taxiomet.rows.ColumnNames;
@@ -33,14 +31,13 @@ public record CatalogueScript(String sql, Server server, List<Unheld> unheld) {
      * Reads a catalogue.
      *
      * @param folder where a password file is sought
-     * @param environment gives variables
+     * @param access what may be connected to
      * @param schemas those whose tables are wanted; empty for those of the connection
      * @throws SourceException when it cannot be read, or holds no table
      */
-    public static CatalogueScript of(
-            Database database, Path folder, Function<String, Optional<String>> environment, List<String> schemas) {
+    public static CatalogueScript of(Database database, Path folder, DatabaseAccess access, List<String> schemas) {
         try (Connection connection =
-                new Login(database, folder, environment).connected().connect()) {
+                new Login(database, folder, access).connected().connect()) {
             Server server = DatabaseSession.serverOf(connection);
             List<Unheld> unheld = new ArrayList<>();
             List<String> statements = switch (server) {

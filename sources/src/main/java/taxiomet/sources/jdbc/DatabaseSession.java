@@ -86,6 +86,7 @@ final class DatabaseSession implements AutoCloseable {
                 run(
                         connection,
                         "SET SESSION TRANSACTION ISOLATION LEVEL REPEATABLE READ",
+                        "SET SESSION TRANSACTION READ ONLY",
                         "SET SESSION time_zone = '+00:00'",
                         "START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY");
             }

@@ -2,23 +2,17 @@ package taxiomet.sources.jdbc;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.Optional;
-import java.util.function.Function;
+import taxiomet.charter.place.Database;
 import taxiomet.charter.place.DatabaseRows;
 
 /** The databases that a run reads, each connected to when it is first asked for. */
 public final class DatabaseSessions implements AutoCloseable {
-    private final Function<String, Optional<String>> environment;
-    private final Map<String, DatabaseSession> open = new LinkedHashMap<>();
+    private final DatabaseAccess access;
+    private final Map<Database, DatabaseSession> open = new LinkedHashMap<>();
 
-    /** @param environment gives the variables that addresses, users and passwords may name */
-    public DatabaseSessions(Function<String, Optional<String>> environment) {
-        this.environment = environment;
-    }
-
-    /** With the variables of this process. */
-    public DatabaseSessions() {
-        this(name -> Optional.ofNullable(System.getenv(name)));
+    /** @param access what may be connected to */
+    public DatabaseSessions(DatabaseAccess access) {
+        this.access = access;
     }
 
     /**
@@ -28,9 +22,8 @@ public final class DatabaseSessions implements AutoCloseable {
      */
     synchronized DatabaseSession of(DatabaseRows rows) {
         return open.computeIfAbsent(
-                rows.database().url(),
-                url -> DatabaseSession.open(
-                        new Login(rows.database(), rows.folder(), environment).connected(), rows.database()));
+                rows.database(),
+                database -> DatabaseSession.open(new Login(database, rows.folder(), access).connected(), database));
     }
 
     /**
@@ -42,8 +35,8 @@ public final class DatabaseSessions implements AutoCloseable {
      */
     public ProvingDatabase prove(DatabaseRows rows, ProvingDatabase.Plan how) {
         DatabaseSession read = of(rows);
-        Login login = new Login(rows.database(), rows.folder(), environment);
-        return ProvingDatabase.connected(login.connected(true), rows.database(), read.snapshot(), how);
+        Login login = new Login(rows.database(), rows.folder(), access);
+        return ProvingDatabase.connected(login.connectedToProve(), rows.database(), read.snapshot(), how);
     }
 
     @Override

@@ -1,6 +1,7 @@
 package taxiomet.sources.jdbc;
 
 import java.sql.Connection;
+import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Savepoint;
@@ -43,7 +44,8 @@ public final class JdbcSource extends CursorSource {
         this.session = session;
         SqlNames names = SqlNames.of(session.server());
         from = rows.isQuery()
-                ? "(" + rows.relation().strip().replaceAll(";\\s*$", "") + ") asked"
+                // A line of its own: nothing that ends a query takes the bracket with it.
+                ? "(" + asked(rows) + "\n) asked"
                 : String.join(".", rows.parts().stream().map(names::quoted).toList());
         Connection connection = session.take();
         try {
@@ -86,6 +88,22 @@ public final class JdbcSource extends CursorSource {
         }
     }
 
+    private static String asked(DatabaseRows rows) {
+        return rows.relation().strip().replaceAll(";\\s*$", "");
+    }
+
+    /**
+     * Has PostgreSQL itself say that a query is one statement, and one that only reads, before it becomes a piece of others: as a value, it is
+     * taken for a cursor, which takes nothing else (PostgreSQL, "Mapping Tables to XML"). Elsewhere the connection takes one statement alone.
+     */
+    private static void requireOneReading(Connection connection, String query) throws SQLException {
+        try (PreparedStatement statement =
+                connection.prepareStatement("SELECT query_to_xmlschema(?, true, true, '')")) {
+            statement.setString(1, query);
+            statement.executeQuery().close();
+        }
+    }
+
     private static String called(DatabaseRows rows) {
         return rows.isQuery() ? "the query" : rows.relation();
     }
@@ -101,6 +119,9 @@ public final class JdbcSource extends CursorSource {
             // A statement that fails would end the transaction, and with it the moment that is read.
             Savepoint before = session.server() == Server.POSTGRESQL ? connection.setSavepoint() : null;
             try {
+                if (rows.isQuery() && session.server() == Server.POSTGRESQL) {
+                    requireOneReading(connection, asked(rows));
+                }
                 return new RelationColumns(
                         connection, session.server(), from, rows.isQuery() ? List.of() : rows.parts());
             } catch (SQLException e) {

@@ -18,8 +18,8 @@ final class Refusals {
             return new SourceException(
                     place,
                     "there is no driver for this address",
-                    "drivers of PostgreSQL, MariaDB, MySQL and SQLite are here; name the .jar of another with --driver, or as"
-                            + " `driver` of the charter's `database`");
+                    "drivers of PostgreSQL, MariaDB, MySQL and SQLite are here; name the .jar of another with --driver, or lay"
+                            + " it into the folder taxiomet/drivers of your settings");
         } else if (state.startsWith("28")) {
             return new SourceException(
                     place,

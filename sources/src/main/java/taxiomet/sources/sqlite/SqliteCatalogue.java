@@ -65,15 +65,30 @@ public final class SqliteCatalogue {
      * A connection that only reads, with one snapshot for all that is read. A database in write-ahead mode to which nobody is writing is
      * read as a file that stays as it is: otherwise two files would be made beside it.
      */
-    static Connection connect(Path file) throws SQLException {
+    public static Connection connect(Path file) throws SQLException {
         SQLiteConfig config = new SQLiteConfig();
         config.setReadOnly(true);
-        String mode = isAtRest(file) ? "?mode=ro&immutable=1" : "?mode=ro";
+        Connection connection = open(file, config, isAtRest(file) ? "?mode=ro&immutable=1" : "?mode=ro");
+        // One snapshot for all passes: what is read first is read again.
+        connection.setAutoCommit(false);
+        return connection;
+    }
+
+    /** One on which changes are carried out and rolled back; no file is made. */
+    public static Connection connectToProve(Path file) throws SQLException {
+        return open(file, new SQLiteConfig(), "?mode=rw");
+    }
+
+    private static Connection open(Path file, SQLiteConfig config, String mode) throws SQLException {
+        config.enableLoadExtension(false);
         // As a URI: a question mark in a name is none of the address.
         Connection connection = config.createConnection(
                 "jdbc:sqlite:file:" + file.toAbsolutePath().toUri().getRawPath() + mode);
-        // One snapshot for all passes: what is read first is read again.
-        connection.setAutoCommit(false);
+        try (Statement statement = connection.createStatement()) {
+            // Views of a file from elsewhere may call what does no harm, and nothing else (SQLite, "Defense Against The
+            // Dark Arts").
+            statement.execute("PRAGMA trusted_schema = OFF");
+        }
         return connection;
     }
 
