@@ -68,7 +68,7 @@ final class DecidedDockets {
         now.stream().skip(1).forEach(deciding::orTold);
         DatabaseSessions sessions = engine.sessions(terminal);
         for (Path file : proposal.dockets()) {
-            new FilledDocket(file).read(deciding, sessions);
+            new FilledDocket(file).read(deciding, sessions, proposal.takesAnyOwner());
         }
         return Optional.of(new DecidedDockets(deciding.outcome()));
     }

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -64,15 +65,21 @@ public final class FilledDocket {
         }
     }
 
-    /** Hands over all rows. */
-    public void read(Deciding deciding, DatabaseSessions sessions) {
+    /**
+     * Hands over all rows.
+     *
+     * @param takesOthers whether rows count that were made for another owner than the docket
+     */
+    public void read(Deciding deciding, DatabaseSessions sessions, boolean takesOthers) {
+        List<Filled> rows = new ArrayList<>();
         // All of them have to be there.
         List<String> columns = DocketWords.COLUMNS;
         try (TableSource source = RowSources.open(table(columns), CHUNK, sessions)) {
             int[] all = new int[columns.size()];
             java.util.Arrays.setAll(all, i -> i);
-            source.read(all, batch -> take(batch, columns, deciding));
+            source.read(all, batch -> take(batch, columns, rows));
         }
+        deciding.takeAll(rows, this::shown, takesOthers);
     }
 
     private Table table(List<String> columns) {
@@ -110,7 +117,7 @@ public final class FilledDocket {
         return text.chars().filter(each -> each == letter).count();
     }
 
-    private void take(RowBatch batch, List<String> columns, Deciding deciding) {
+    private void take(RowBatch batch, List<String> columns, List<Filled> rows) {
         if (!batch.malformed().isEmpty()) {
             RowBatch.MalformedRow row = batch.malformed().get(0);
             throw new SourceException(
@@ -124,17 +131,15 @@ public final class FilledDocket {
             if (cells.values().stream().allMatch(cell -> cell == null || cell.isBlank())) {
                 continue;
             }
-            deciding.take(
-                    new Filled(
-                            file + ", line " + (RowRef.row(batch.ref(row)) + 1),
-                            cells.get(DocketWords.REFERENCE),
-                            cells,
-                            cells.get(DocketWords.DECISION),
-                            cells.get(DocketWords.NEW_VALUE),
-                            cells.get(DocketWords.UNTIL),
-                            cells.get(DocketWords.REASON),
-                            cells.get(DocketWords.DECIDED_BY)),
-                    this::shown);
+            rows.add(new Filled(
+                    file + ", line " + (RowRef.row(batch.ref(row)) + 1),
+                    cells.get(DocketWords.REFERENCE),
+                    cells,
+                    cells.get(DocketWords.DECISION),
+                    cells.get(DocketWords.NEW_VALUE),
+                    cells.get(DocketWords.UNTIL),
+                    cells.get(DocketWords.REASON),
+                    cells.get(DocketWords.DECIDED_BY)));
         }
     }
 

@@ -77,6 +77,12 @@ public final class ProposalOptions {
     @SuppressWarnings("UnusedVariable")
     private List<Part> inserts = new ArrayList<>();
 
+    @Option(
+            names = "--any-owner",
+            description =
+                    "Take decisions from a docket also in rows that were laid before another owner than the docket.")
+    private boolean takesAnyOwner;
+
     /** All of them, in their order. */
     private final List<Part> parts = new ArrayList<>();
 
@@ -101,6 +107,11 @@ public final class ProposalOptions {
             all.add(new Part(name, arguments.pop()));
             ((Proposing) command.userObject()).proposal().parts.add(all.get(all.size() - 1));
         }
+    }
+
+    /** Whether rows of a docket count that were made for another owner. */
+    public boolean takesAnyOwner() {
+        return takesAnyOwner;
     }
 
     /** Whether nothing is proposed. */
@@ -172,6 +183,17 @@ public final class ProposalOptions {
         return parts.stream()
                 .filter(ProposalOptions::isDocket)
                 .map(part -> Path.of(part.value()))
+                .toList();
+    }
+
+    /** The files that hold what is proposed. */
+    public List<Path> files() {
+        return parts.stream()
+                .filter(part -> !part.option().equals("-e"))
+                .map(part -> part.option().isEmpty()
+                        ? part.value()
+                        : part.value().substring(part.value().indexOf('=') + 1))
+                .map(Path::of)
                 .toList();
     }
 

@@ -23,6 +23,7 @@ public record Docket(String title, List<Item> items) {
      * One row of one finding.
      *
      * @param reference stands for the finding and the row, and behind a hyphen for all that the row holds
+     * @param ownersReference the same as it stands in a docket that is made for its owner alone: one is not made of the other without the key
      * @param columns those in which the fault stands
      * @param place where the row stands, to be found again
      * @param name how the row is called: its key and its label
@@ -35,6 +36,7 @@ public record Docket(String title, List<Item> items) {
      */
     public record Item(
             String reference,
+            String ownersReference,
             FindingKind kind,
             String table,
             String at,
@@ -51,6 +53,25 @@ public record Docket(String title, List<Item> items) {
             columns = List.copyOf(columns);
             choices = List.copyOf(choices);
             cells = Collections.unmodifiableMap(new LinkedHashMap<>(cells));
+        }
+
+        /** The item as it stands in a docket that is made for its owner alone. */
+        public Item forItsOwner() {
+            return new Item(
+                    ownersReference,
+                    ownersReference,
+                    kind,
+                    table,
+                    at,
+                    columns,
+                    place,
+                    name,
+                    holds,
+                    problem,
+                    owner,
+                    cells,
+                    hasProposal,
+                    choices);
         }
     }
 

@@ -34,6 +34,8 @@ public record DocketDecisions(
         NO_SUCH_FAULT("no such fault"),
         /** The row is no longer as it was when the docket was made. */
         ROW_HAS_CHANGED("row has changed"),
+        /** It was laid before somebody else than the docket it stands in. */
+        OF_ANOTHER_OWNER("of another owner"),
         /** A cell that is not for decisions has been changed. */
         EDITED("edited"),
         /** It is none that can be made, or lacks something. */

@@ -29,6 +29,9 @@ import taxiomet.proposal.Change;
  * there still, its row holds what it held, and what the docket shows is what it would show now.
  */
 public final class Deciding {
+    /** For whom a docket is made that is laid before nobody in particular; no owner is called so. */
+    private static final String FOR_ALL = "\0";
+
     private final Charter charter;
     private final Map<String, Item> items = new LinkedHashMap<>();
     private final Map<String, Item> toldOtherwise = new HashMap<>();
@@ -82,8 +85,51 @@ public final class Deciding {
         return hyphen < 0 ? reference : reference.substring(0, hyphen);
     }
 
-    /** Takes in one row. */
-    public void take(Filled filled, Shown shown) {
+    /**
+     * Takes in all rows of one docket. It is for the owner for whom most of its rows were made: where a row that was made for another stands in
+     * it, somebody has brought it there.
+     *
+     * @param takesOthers whether such a row counts all the same
+     */
+    public void takeAll(List<Filled> docket, Shown shown, boolean takesOthers) {
+        Map<String, Long> owners = new LinkedHashMap<>();
+        for (Filled filled : docket) {
+            madeFor(filled).ifPresent(owner -> owners.merge(owner, 1L, Long::sum));
+        }
+        String whose = owners.entrySet().stream()
+                .max(Map.Entry.comparingByValue())
+                .map(Map.Entry::getKey)
+                .orElse(FOR_ALL);
+        for (Filled filled : docket) {
+            Optional<String> owner = madeFor(filled);
+            boolean isOfOther =
+                    owner.isPresent() && !whose.equals(FOR_ALL) && !owner.get().equals(whose);
+            if (isOfOther && !takesOthers && isFilled(filled)) {
+                read++;
+                remark(
+                        Why.OF_ANOTHER_OWNER,
+                        filled,
+                        "it was not laid before " + (whose.isEmpty() ? "the one" : whose)
+                                + " for whom this docket was made; --any-owner takes it all the same");
+            } else {
+                take(filled, shown);
+            }
+        }
+    }
+
+    /** For whom the docket was made that a row was written into; empty where that cannot be told any more. */
+    private Optional<String> madeFor(Filled filled) {
+        String reference = filled.reference() == null ? "" : filled.reference().strip();
+        Item item = items.get(id(reference));
+        if (item == null) {
+            return Optional.empty();
+        } else if (item.ownersReference().equals(reference)) {
+            return item.owner().or(() -> Optional.of(""));
+        }
+        return item.reference().equals(reference) ? Optional.of(FOR_ALL) : Optional.empty();
+    }
+
+    private void take(Filled filled, Shown shown) {
         read++;
         Item item = filled.reference() == null
                 ? null
@@ -103,7 +149,7 @@ public final class Deciding {
             open.add(item.reference());
             return;
         }
-        if (!item.reference().equals(filled.reference().strip())) {
+        if (madeFor(filled).isEmpty()) {
             remark(
                     Why.ROW_HAS_CHANGED,
                     filled,

@@ -11,6 +11,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -94,9 +95,15 @@ public final class DocketMaker {
 
     private Item item(Finding finding, Evidence row, List<Evidence> group) {
         Table table = charter.table(finding.table());
+        RowMarks.Mark mark = marks(finding.table()).of(run.ref(finding.table(), row));
+        String ofRow = ofRow(finding, mark);
         Choices choices = new Choices(charter, this::label, this::tell).of(finding, row, group);
         return new Item(
-                reference(finding, row),
+                reference(ofRow, mark.rest(), ""),
+                reference(
+                        ofRow,
+                        mark.rest(),
+                        "for " + owner(table, row, value -> value).orElse("nobody")),
                 finding.kind(),
                 finding.table(),
                 finding.at(),
@@ -105,7 +112,7 @@ public final class DocketMaker {
                 name(table, row),
                 told(table, finding.columns(), row),
                 problem(finding, row, group),
-                owner(table, row),
+                owner(table, row, told(table)),
                 toldCells(table, row),
                 choices.hasProposal(),
                 choices.all());
@@ -189,7 +196,8 @@ public final class DocketMaker {
                 : row.problem();
     }
 
-    private Optional<String> owner(Table table, Evidence row) {
+    /** @param told how a value is told */
+    private static Optional<String> owner(Table table, Evidence row, UnaryOperator<String> told) {
         return table.owner().flatMap(owner -> {
             if (owner instanceof Owner.Named named) {
                 return Optional.of(named.name());
@@ -198,16 +206,28 @@ public final class DocketMaker {
             return row.values().isEmpty()
                     ? Optional.empty()
                     : Optional.ofNullable(row.values().get(table.indexOf(column)))
-                            .map(value -> pseudonyms.of(table.name(), column, value));
+                            .map(told);
         });
     }
 
-    private String reference(Finding finding, Evidence row) {
-        RowMarks.Mark mark = marks(finding.table()).of(run.ref(finding.table(), row));
+    /** How the value that names an owner is told. */
+    private UnaryOperator<String> told(Table table) {
+        return value -> table.owner().orElseThrow() instanceof Owner.InColumn in
+                ? pseudonyms.of(table.name(), in.column(), value)
+                : value;
+    }
+
+    private String ofRow(Finding finding, RowMarks.Mark mark) {
         String place = finding.kind() + " " + finding.table() + " " + finding.at();
         String ofRow = letters(hash.of(hash.of(place), mark.identity()), LETTERS_OF_ROW);
         int times = timesSeen.merge(ofRow, 1, Integer::sum);
-        return ofRow + (times == 1 ? "" : "." + times) + "-" + letters(hash.of(mark.rest(), 1), LETTERS_OF_CONTENT);
+        return ofRow + (times == 1 ? "" : "." + times);
+    }
+
+    /** @param whose for whom it is made; empty for all */
+    private String reference(String ofRow, long content, String whose) {
+        long seal = whose.isEmpty() ? 1 : hash.of(whose);
+        return ofRow + "-" + letters(hash.of(content, seal), LETTERS_OF_CONTENT);
     }
 
     private static String letters(long bits, int count) {

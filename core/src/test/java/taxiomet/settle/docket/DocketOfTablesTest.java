@@ -84,8 +84,8 @@ class DocketOfTablesTest {
                                         Long.parseLong(each[0]) == item.place().row())
                                 .findFirst()
                                 .orElse(new String[] {"", null});
-                        deciding.take(
-                                new Filled(
+                        deciding.takeAll(
+                                List.of(new Filled(
                                         "line " + item.place().row(),
                                         item.reference(),
                                         Map.of(),
@@ -93,8 +93,9 @@ class DocketOfTablesTest {
                                         taken.length > 2 ? taken[2] : null,
                                         null,
                                         null,
-                                        null),
-                                each -> Map.of());
+                                        null)),
+                                each -> Map.of(),
+                                false);
                     }
                     return deciding.outcome();
                 },
