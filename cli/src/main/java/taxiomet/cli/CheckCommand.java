@@ -187,6 +187,7 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() throws CharterException, IOException {
         requireSense();
+        past.since().ifPresent(terminal.files()::reads);
         earlier = past.since().map(KeptFiles::read);
         key = past.isAny()
                 ? Optional.of(keys.needKey(terminal))
@@ -197,9 +198,9 @@ final class CheckCommand implements Callable<Integer> {
         }
         ReportFiles reportFiles =
                 new ReportFiles(outputs, reports, List.of("json", "csv", "xlsx", "html", "md", "xml"));
-        Optional<EvidenceOutput> evidenceOutput = Optional.ofNullable(evidence)
-                .map(folder -> new EvidenceOutput(folder, isPerOwner, output.isForced(), csv.hasMark()));
-        evidenceOutput.ifPresent(EvidenceOutput::requireFree);
+        Optional<EvidenceOutput> evidenceOutput =
+                Optional.ofNullable(evidence).map(folder -> new EvidenceOutput(folder, isPerOwner, csv.hasMark()));
+        evidenceOutput.ifPresent(folder -> folder.requireFree(outputs));
         if (watches) {
             return watch();
         }
@@ -212,8 +213,7 @@ final class CheckCommand implements Callable<Integer> {
                 Provenance provenance = Version.provenance(charterFile.toString());
                 reportFiles.write((format, file) -> write(result, charter, provenance, format, file));
                 evidenceOutput.ifPresent(output -> {
-                    output.write(result, kept, provenance);
-                    outputs.wrote(evidence.toString());
+                    outputs.wrote(output.write(result, kept, provenance));
                 });
                 past.history()
                         .ifPresent(folder -> outputs.wrote(KeptFiles.keep(kept.orElseThrow(), folder, provenance)

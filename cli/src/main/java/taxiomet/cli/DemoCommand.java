@@ -12,6 +12,8 @@ import taxiomet.cli.option.CommonOptions;
 import taxiomet.cli.terminal.ExitStatus;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
+import taxiomet.reports.words.Counted;
+import taxiomet.rows.ColumnNames;
 
 /** A guided run on the data that ships with the program. */
 @Command(
@@ -38,7 +40,10 @@ final class DemoCommand implements Callable<Integer> {
             defaultValue = "taxiomet-demo")
     private Path into;
 
-    @Option(names = "--force", description = "Replace a copy that was changed.")
+    @Option(
+            names = "--force",
+            description =
+                    "Replace what the demo wrote in a folder in which somebody has changed something; all else stays.")
     private boolean force;
 
     @Mixin
@@ -62,15 +67,19 @@ final class DemoCommand implements Callable<Integer> {
             case CHANGED -> {
                 if (!force) {
                     throw new UsageException(into
-                            + " was changed since it was copied, and is left alone; replace it with --force, or name another folder"
-                            + " with --into");
+                            + " was changed since it was copied, and is left alone; --force replaces what was not, or name another"
+                            + " folder with --into");
                 }
             }
             default -> {
                 // Nothing of anybody's is lost.
             }
         }
-        demo.copyTo(into);
+        List<String> others = demo.copyTo(into);
+        if (!others.isEmpty()) {
+            say(Counted.of(others.size(), "file") + " there that the demo did not write, and that "
+                    + (others.size() == 1 ? "stays: " : "stay: ") + ColumnNames.listed(others));
+        }
         String charter = into.resolve("charter.yaml").toString();
         say("The tables of the Merrow Vale honey cooperative and their charter now stand in " + into + ".");
         say("$ taxiomet check " + charter);

@@ -1,20 +1,15 @@
 package taxiomet.cli;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Stream;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
-import taxiomet.work.ContentHash;
 
 /** The demo's data, and the copy of it that a user plays with. */
 final class DemoFolder {
-    /** Beside the copy: a line for each file, its digest and its name, so that a copy that was changed is known. */
-    private static final String LIST = ".taxiomet-demo";
-
     private final Path original;
 
     /** @param original the folder that ships with the program */
@@ -31,58 +26,36 @@ final class DemoFolder {
     }
 
     State stateOf(Path copy) {
-        try {
-            if (!Files.exists(copy)) {
-                return State.ABSENT;
-            }
-            if (!Files.isDirectory(copy) || !Files.isRegularFile(copy.resolve(LIST))) {
-                return State.FOREIGN;
-            }
-            return listOf(copy).equals(Files.readString(copy.resolve(LIST))) ? State.UNTOUCHED : State.CHANGED;
-        } catch (IOException e) {
-            throw OutputException.of(copy.toString(), e);
+        WholeOutput.recover(copy);
+        if (!Files.exists(copy)) {
+            return State.ABSENT;
+        } else if (!Files.isDirectory(copy) || !WholeOutput.wrote(copy)) {
+            return State.FOREIGN;
         }
+        return WholeOutput.others(copy).isEmpty() ? State.UNTOUCHED : State.CHANGED;
     }
 
-    /** Puts a fresh copy in its place. */
-    void copyTo(Path copy) {
+    /**
+     * Puts a fresh copy in its place.
+     *
+     * @return what stays of somebody else
+     */
+    List<String> copyTo(Path copy) {
+        List<Path> files;
+        try (Stream<Path> all = Files.walk(original)) {
+            files = all.filter(Files::isRegularFile).sorted().toList();
+        } catch (IOException e) {
+            throw OutputException.of(original.toString(), e);
+        }
         try (WholeOutput output = new WholeOutput(copy)) {
-            for (Path file : files(original)) {
+            for (Path file : files) {
                 Path target = output.draft().resolve(original.relativize(file).toString());
                 Files.createDirectories(target.getParent());
                 Files.copy(file, target);
             }
-            Files.writeString(output.draft().resolve(LIST), listOf(output.draft()));
-            output.complete();
+            return output.complete();
         } catch (IOException e) {
             throw OutputException.of(copy.toString(), e);
         }
-    }
-
-    private static List<Path> files(Path folder) throws IOException {
-        try (Stream<Path> all = Files.walk(folder)) {
-            return all.filter(file -> Files.isRegularFile(file)
-                            && !file.getFileName().toString().equals(LIST))
-                    .sorted()
-                    .toList();
-        }
-    }
-
-    private static String listOf(Path folder) throws IOException {
-        StringBuilder list = new StringBuilder();
-        for (Path file : files(folder)) {
-            list.append(digestOf(file))
-                    .append("  ")
-                    .append(folder.relativize(file))
-                    .append('\n');
-        }
-        return list.toString();
-    }
-
-    private static String digestOf(Path file) throws IOException {
-        ContentHash hash = new ContentHash();
-        hash.digest().update(file.getFileName().toString().getBytes(StandardCharsets.UTF_8));
-        hash.digest().update(Files.readAllBytes(file));
-        return hash.hex();
     }
 }

@@ -127,9 +127,8 @@ final class DocketCommand implements Callable<Integer> {
         csv.requireSense(reports, into != null);
         Outputs outputs = new Outputs(terminal, output.isForced());
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("xlsx", "csv"));
-        Optional<DocketFolder> folder =
-                Optional.ofNullable(into).map(path -> new DocketFolder(path, output.isForced()));
-        folder.ifPresent(DocketFolder::requireFree);
+        Optional<DocketFolder> folder = Optional.ofNullable(into).map(path -> new DocketFolder(path));
+        folder.ifPresent(each -> each.requireFree(outputs));
         Charter charter =
                 personal.toldBy(new UsableCharter(terminal, source, charterFile, output.isQuiet()).forCheck());
         only.forEach(name -> TableNames.require(charter, name));

@@ -137,6 +137,9 @@ final class MapCommand implements Callable<Integer> {
         if (json) {
             outputs.claim(Outputs.JSON);
         }
+        if (check != null) {
+            terminal.files().reads(check);
+        }
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("svg", "html", "md", "json"));
         Charter charter = source.read(charterFile, terminal).charter();
         if (around != null) {

@@ -251,10 +251,13 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
+        proposal.files().forEach(terminal.files()::reads);
+        if (undo != null) {
+            terminal.files().reads(undo);
+        }
         ReportFiles reportFiles = new ReportFiles(outputs, reports, List.of("json", "csv", "html"));
-        Optional<CopyFolder> copies =
-                Optional.ofNullable(into).map(folder -> new CopyFolder(folder, output.isForced()));
-        copies.ifPresent(CopyFolder::requireFree);
+        Optional<CopyFolder> copies = Optional.ofNullable(into).map(folder -> new CopyFolder(folder));
+        copies.ifPresent(folder -> folder.requireFree(outputs));
         if (undo != null) {
             return goBack(outputs);
         }
@@ -375,8 +378,7 @@ final class RehearseCommand implements ProposalOptions.Proposing, Callable<Integ
         if (into == null) {
             throw new UsageException("--undo FILE goes with --into DIR, the folder to write to");
         }
-        int files = new UndoRun(undo, into).run();
-        outputs.wrote(into + " (" + files + (files == 1 ? " file" : " files") + " as read before the rehearsal)");
+        outputs.wrote(new UndoRun(undo, into).run());
         if (!output.isQuiet()) {
             outputs.tell("");
         }

@@ -169,7 +169,7 @@ final class RosterCommand implements Callable<Integer> {
         csv.requireSense(reports, perHeading != null);
         Outputs outputs = new Outputs(terminal, output.isForced());
         ReportFiles reportFiles = new ReportFiles(outputs, reports, FORMATS);
-        Optional<RosterFolder> folder = folder();
+        Optional<RosterFolder> folder = folder(outputs);
         Charter charter =
                 personal.toldBy(new UsableCharter(terminal, source, arguments.charter(), output.isQuiet()).forCheck());
         String table = tableOf(charter);
@@ -216,7 +216,7 @@ final class RosterCommand implements Callable<Integer> {
         }
     }
 
-    private Optional<RosterFolder> folder() {
+    private Optional<RosterFolder> folder(Outputs outputs) {
         if ((perHeading == null) != (into == null)) {
             throw new UsageException(
                     perHeading == null
@@ -224,8 +224,8 @@ final class RosterCommand implements Callable<Integer> {
                             : "--per-heading needs a folder for its files: --into DIR");
         }
         Optional<RosterFolder> folder =
-                Optional.ofNullable(into).map(place -> new RosterFolder(place, perHeading, FORMATS, output.isForced()));
-        folder.ifPresent(RosterFolder::requireFree);
+                Optional.ofNullable(into).map(place -> new RosterFolder(place, perHeading, FORMATS));
+        folder.ifPresent(each -> each.requireFree(outputs));
         return folder;
     }
 

@@ -147,8 +147,8 @@ final class SiftCommand implements Callable<Integer> {
         if (wanted.isJson()) {
             outputs.claim(Outputs.JSON);
         }
-        SiftFolder folder = new SiftFolder(into, output.isForced(), csv.hasMark());
-        folder.requireFree();
+        SiftFolder folder = new SiftFolder(into, csv.hasMark());
+        folder.requireFree(outputs);
         Charter charter =
                 personal.toldBy(new UsableCharter(terminal, source, charterFile, output.isQuiet()).forCheck());
         PersonalOptions.requireRevealed(

@@ -42,6 +42,7 @@ import taxiomet.reports.json.TrialsJson;
 import taxiomet.reports.text.SurveyText;
 import taxiomet.reports.text.TrialText;
 import taxiomet.sources.DataFiles;
+import taxiomet.sources.FilesWatched;
 import taxiomet.survey.Survey;
 import taxiomet.survey.SurveyOptions;
 import taxiomet.survey.SurveyResult;
@@ -202,6 +203,7 @@ final class SurveyCommand implements Callable<Integer> {
                         delimiterGiven(),
                         encodingGiven());
         List<FoundTable> found = all.tables();
+        found.forEach(table -> FilesWatched.of(table.rows()).forEach(terminal.files()::reads));
         if (!all.passedOver().isEmpty() && !output.isQuiet()) {
             terminal.say("passed over: " + String.join(", ", all.passedOver()));
         }

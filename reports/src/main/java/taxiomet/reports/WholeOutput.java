@@ -1,6 +1,7 @@
 package taxiomet.reports;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
@@ -18,7 +19,7 @@ import java.util.regex.Pattern;
 
 /**
  * A file or folder that appears whole or not at all: it is written beside its place under another name, and takes its place at
- * the end. When the program is stopped before, what was written goes.
+ * the end. When the program is stopped before, what was written goes. A folder keeps the list of what was written into it.
  */
 public final class WholeOutput implements AutoCloseable {
     private static final String DRAFT = ".draft-";
@@ -51,23 +52,63 @@ public final class WholeOutput implements AutoCloseable {
 
     /**
      * Puts an output back that a program was about to replace when it was killed, between taking the old one out of the way and putting
-     * the new one in its place. Where the new one stands, the old one goes.
+     * the new one in its place. Where the new one stands, what this program wrote of the old one goes, and the rest comes back.
      */
     public static void recover(Path output) {
         Path target = output.toAbsolutePath().normalize();
         for (Path old : leftBehind(target, "." + target.getFileName() + OLD)) {
-            if (Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
-                removeQuietly(old);
-            } else {
-                try {
+            try {
+                if (!Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
                     Files.move(old, target);
-                } catch (IOException e) {
-                    throw new OutputException(
-                            target.toString(),
-                            "a program was killed while it replaced this, and what stood here before is now " + old,
-                            "move it back");
+                } else if (WrittenList.isIn(old)) {
+                    keepOthers(old, target);
+                }
+            } catch (IOException e) {
+                throw new OutputException(
+                        target.toString(),
+                        "a program was killed while it replaced this, and what stood here before is now " + old,
+                        "move it back");
+            }
+        }
+    }
+
+    /** Whether a folder was written by this program, whatever else somebody has laid there since. */
+    public static boolean wrote(Path folder) {
+        return WrittenList.isIn(folder);
+    }
+
+    /**
+     * What stands in a folder that this program did not write, or that was changed since: paths in it.
+     *
+     * @throws OutputException when it cannot be looked at
+     */
+    public static List<String> others(Path folder) {
+        try {
+            WrittenList written = WrittenList.of(folder);
+            List<String> others = new ArrayList<>();
+            for (Path file : WrittenList.files(folder)) {
+                if (!written.has(folder, file)) {
+                    others.add(WrittenList.nameOf(folder, file));
                 }
             }
+            return others;
+        } catch (IOException | UncheckedIOException e) {
+            throw new OutputException(folder.toString(), "it cannot be looked through", "name another folder");
+        }
+    }
+
+    /** Moves what is not of this program from the old folder into the new one, and removes the old one. */
+    private static void keepOthers(Path old, Path target) throws IOException {
+        for (String name : others(old)) {
+            Path to = target.resolve(name);
+            if (!Files.exists(to, LinkOption.NOFOLLOW_LINKS)) {
+                Files.createDirectories(to.getParent());
+                Files.move(old.resolve(name), to);
+            }
+        }
+        // What stands in the way of one of the same name stays here.
+        if (others(old).isEmpty()) {
+            removeTree(old);
         }
     }
 
@@ -100,13 +141,25 @@ public final class WholeOutput implements AutoCloseable {
         return draft;
     }
 
-    /** Puts the draft in its place; what stood there is gone afterwards. */
-    public void complete() {
+    /**
+     * Puts the draft in its place; a file that stood there is gone afterwards. Of a folder that goes which this program wrote; all else stays,
+     * beside what is new.
+     *
+     * @return what stays, as paths in the folder
+     * @throws OutputException when something that stays has the name of something new: then all is as it was
+     */
+    public List<String> complete() {
         Path old = target.resolveSibling(
                 "." + target.getFileName() + OLD + ProcessHandle.current().pid());
+        List<String> others = List.of();
         try {
             boolean replaces = Files.isDirectory(target, LinkOption.NOFOLLOW_LINKS);
+            if (Files.isDirectory(draft)) {
+                WrittenList.write(draft);
+            }
             if (replaces) {
+                others = others(target);
+                requireRoom(others);
                 Files.move(target, old);
             }
             try {
@@ -116,10 +169,27 @@ public final class WholeOutput implements AutoCloseable {
             }
             isDone = true;
             if (replaces) {
-                removeTree(old);
+                keepOthers(old, target);
             }
+            return others;
         } catch (IOException e) {
             throw OutputException.of(target.toString(), e);
+        }
+    }
+
+    private void requireRoom(List<String> others) {
+        for (String name : others) {
+            for (Path path = draft.resolve(name); !path.equals(draft); path = path.getParent()) {
+                boolean isInTheWay = path.equals(draft.resolve(name))
+                        ? Files.exists(path, LinkOption.NOFOLLOW_LINKS)
+                        : Files.isRegularFile(path, LinkOption.NOFOLLOW_LINKS);
+                if (isInTheWay) {
+                    throw new OutputException(
+                            target.resolve(name).toString(),
+                            "it was changed since it was written, or somebody else laid it there, and would be replaced",
+                            "move it away, or name another folder; nothing was written");
+                }
+            }
         }
     }
 

@@ -13,6 +13,9 @@ import java.util.Set;
 import java.util.TreeMap;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Table;
+import taxiomet.charter.place.DatabaseAddress;
+import taxiomet.charter.place.DatabaseRows;
+import taxiomet.charter.place.RowsPlace;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.FileParts;
 
@@ -34,7 +37,7 @@ public final class FilesWatched {
         stands.put(charterFile, standOf(charterFile));
         if (charter != null) {
             for (Table table : charter.tables()) {
-                for (Path file : files(table)) {
+                for (Path file : of(table.rows())) {
                     stands.put(file, standOf(file));
                 }
             }
@@ -42,11 +45,16 @@ public final class FilesWatched {
         return stands;
     }
 
-    private static List<Path> files(Table table) {
+    /** The files that rows stand in; none for those on a server. */
+    public static List<Path> of(RowsPlace place) {
+        if (place instanceof DatabaseRows rows) {
+            DatabaseAddress address = rows.database().address();
+            return address.isOfServer() ? List.of() : List.of(rows.folder().resolve(address.place()));
+        }
         try {
-            return FileParts.find(table.rows().folder(), table.rows().path());
+            return FileParts.find(place.folder(), place.path());
         } catch (SourceException e) {
-            return List.of(table.rows().folder().resolve(table.rows().path()));
+            return List.of(place.folder().resolve(place.path()));
         }
     }
 

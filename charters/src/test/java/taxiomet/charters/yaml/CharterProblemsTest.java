@@ -180,7 +180,7 @@ class CharterProblemsTest {
         assertProblems(
                 """
                 charter: 1
-                database: {url: "jdbc:x"}
+                database: {url: "jdbc:postgresql:x"}
                 tables:
                   hive:
                     rows: {table: coop.hive}

@@ -12,6 +12,7 @@ import taxiomet.charters.input.InputFile;
 import taxiomet.charters.input.ReadCharter;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
+import taxiomet.sources.FilesWatched;
 import taxiomet.vet.Catalogue;
 
 /** What commands ask about where a charter comes from: a file, a SQL schema, or the catalogue of a database. */
@@ -62,12 +63,15 @@ public final class CharterOptions {
             throw new UsageException("--rows " + rows + ": there is no such folder");
         }
         if (isDatabase) {
+            terminal.files().reads(file);
             return database.charter(address, terminal);
         }
         if (!isAgainst) {
             database.requireNone();
         }
+        terminal.files().reads(file);
         ReadCharter read = Charters.read(file, Optional.ofNullable(rows));
+        read.charter().tables().forEach(table -> FilesWatched.of(table.rows()).forEach(terminal.files()::reads));
         if (!isAgainst) {
             database.requireNone(read.charter().tables());
         }

@@ -12,6 +12,7 @@ public enum OptionGroup {
             "--delete",
             "--update",
             "--insert",
+            "--any-owner",
             "--rows",
             "--against",
             "--schema",

@@ -25,32 +25,29 @@ public final class CopyFolder {
     public static final String CHARTER = "charter.yaml";
 
     private final Path folder;
-    private final boolean isForced;
 
-    /** @param isForced whether a folder that a rehearsal wrote is replaced */
-    public CopyFolder(Path folder, boolean isForced) {
+    public CopyFolder(Path folder) {
         this.folder = folder;
-        this.isForced = isForced;
     }
 
     /** Refuses, before anything is read, what could not be written afterwards. */
-    public void requireFree() {
-        OutputFolder.requireFree(
-                "--into", folder, "tables of a rehearsal", each -> Files.isRegularFile(each.resolve(UNDO)), isForced);
+    public void requireFree(Outputs outputs) {
+        OutputFolder.requireFree(outputs, "--into", folder, "tables of a rehearsal");
     }
 
     /** Writes a folder with a charter alone: no row changes, and all are read where they stand. */
     public String writeCharter(Charter charter, Provenance provenance) {
+        String others;
         try (WholeOutput output = new WholeOutput(folder)) {
             Files.createDirectory(output.draft());
             new UndoJson(output.draft().resolve(UNDO), provenance, charter.name()).close();
             CharterOutput.write(
                     charter, folder.toAbsolutePath(), Map.of(), output.draft().resolve(CHARTER));
-            output.complete();
+            others = OutputFolder.complete(output);
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);
         }
-        return folder + " (" + CHARTER + ", which accepts what is borne)";
+        return folder + " (" + CHARTER + ", which accepts what is borne)" + others;
     }
 
     /**
@@ -62,6 +59,7 @@ public final class CopyFolder {
      */
     public String write(Charter charter, Rehearsal rehearsal, boolean isWhole, Provenance provenance) {
         int tables = 0;
+        String others;
         try (WholeOutput output = new WholeOutput(folder)) {
             Files.createDirectory(output.draft());
             TableFiles files = new TableFiles(folder, output.draft(), List.of(UNDO, CHARTER));
@@ -97,11 +95,11 @@ public final class CopyFolder {
                             List.of(
                                     "Tables as they would be after a rehearsal; the others are read where they stand.")),
                     output.draft().resolve(CHARTER));
-            output.complete();
+            others = OutputFolder.complete(output);
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);
         }
         return folder + " (" + tables + (tables == 1 ? " table" : " tables") + " as they would be, " + CHARTER + ", "
-                + UNDO + ")";
+                + UNDO + ")" + others;
     }
 }

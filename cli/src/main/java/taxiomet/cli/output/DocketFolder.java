@@ -3,13 +3,12 @@ package taxiomet.cli.output;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.finding.settled.Docket;
 import taxiomet.finding.settled.Docket.Item;
@@ -18,6 +17,7 @@ import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
 import taxiomet.reports.csv.DocketCsv;
 import taxiomet.reports.csv.EvidenceFolder;
+import taxiomet.reports.csv.OwnersCsv;
 import taxiomet.reports.words.Counted;
 import taxiomet.reports.xlsx.DocketWorkbook;
 
@@ -27,26 +27,14 @@ public final class DocketFolder {
     private static final int MOST_OWNERS = 5_000;
 
     private final Path folder;
-    private final boolean isForced;
 
-    /** @param isForced whether a folder of dockets is replaced */
-    public DocketFolder(Path folder, boolean isForced) {
+    public DocketFolder(Path folder) {
         this.folder = folder;
-        this.isForced = isForced;
     }
 
     /** Refuses, before anything is read, what could not be written afterwards. */
-    public void requireFree() {
-        OutputFolder.requireFree("--into", folder, "dockets", DocketFolder::holdsDockets, isForced);
-    }
-
-    private static boolean holdsDockets(Path folder) throws IOException {
-        try (Stream<Path> content = Files.list(folder)) {
-            return content.allMatch(file -> {
-                String name = file.getFileName().toString();
-                return Files.isRegularFile(file) && (name.endsWith(".docket.xlsx") || name.endsWith(".docket.csv"));
-            });
-        }
+    public void requireFree(Outputs outputs) {
+        OutputFolder.requireFree(outputs, "--into", folder, "dockets");
     }
 
     /**
@@ -64,22 +52,34 @@ public final class DocketFolder {
             throw new UsageException("there are more than " + Counted.grouped(MOST_OWNERS)
                     + " owners; leave out --per-owner, or name tables with --only");
         }
-        FileNames names = new FileNames(Set.of());
+        FileNames names = new FileNames(Set.of(OwnersCsv.FILE));
+        String others;
         try (WholeOutput output = new WholeOutput(folder)) {
             Files.createDirectory(output.draft());
+            Optional<OwnersCsv> owners =
+                    isPerOwner ? Optional.of(new OwnersCsv(output.draft(), hasMark)) : Optional.empty();
             for (Map.Entry<String, List<Item>> each : byOwner.entrySet()) {
-                Docket own = new Docket(docket.title(), new ArrayList<>(each.getValue()));
+                Docket own = new Docket(
+                        docket.title(),
+                        isPerOwner
+                                ? each.getValue().stream()
+                                        .map(Item::forItsOwner)
+                                        .toList()
+                                : each.getValue());
                 String plain = !isPerOwner
                         ? ALL
                         : each.getKey().isEmpty() ? EvidenceFolder.WITHOUT_OWNER : FileNames.plain(each.getKey());
                 String name = names.different(plain, "");
                 DocketWorkbook.write(own, each.getKey(), output.draft().resolve(name + ".docket.xlsx"));
                 DocketCsv.write(own, output.draft().resolve(name + ".docket.csv"), hasMark);
+                owners.ifPresent(list ->
+                        list.add(name + ".docket", each.getKey(), own.items().size()));
             }
-            output.complete();
+            owners.ifPresent(OwnersCsv::close);
+            others = OutputFolder.complete(output);
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);
         }
-        return folder + " (" + Counted.of(byOwner.size(), "docket") + ", each as .xlsx and .csv)";
+        return folder + " (" + Counted.of(byOwner.size(), "docket") + ", each as .xlsx and .csv)" + others;
     }
 }

@@ -132,12 +132,18 @@ public final class Outputs {
         if (Files.exists(file) && !isForced) {
             throw new UsageException(option + " " + file + " exists already; name another file, or add --force");
         }
+        terminal.files().writes(option, file);
         files.add(place);
         return place;
     }
 
     private static boolean isSame(Path one, Path other) {
         return one.toAbsolutePath().normalize().equals(other.toAbsolutePath().normalize());
+    }
+
+    /** Notes a folder that is replaced. */
+    void replaces(String option, Path folder) {
+        terminal.files().writes(option, folder);
     }
 
     /** Refuses a folder that could not be written, whatever stands there. */

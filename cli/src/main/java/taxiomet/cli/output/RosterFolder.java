@@ -22,7 +22,6 @@ public final class RosterFolder {
 
     private final Path folder;
     private final String format;
-    private final boolean isForced;
 
     /** Writes one section into a file that does not exist. */
     public interface Writer {
@@ -33,12 +32,10 @@ public final class RosterFolder {
      * A folder for files of one format.
      *
      * @param formats those that there are
-     * @param isForced whether a folder that a roster was written into is replaced
      */
-    public RosterFolder(Path folder, String format, List<String> formats, boolean isForced) {
+    public RosterFolder(Path folder, String format, List<String> formats) {
         this.folder = folder;
         this.format = format.startsWith(".") ? format.substring(1) : format;
-        this.isForced = isForced;
         if (!formats.contains(this.format)) {
             throw new UsageException("--per-heading " + format + ": there are " + String.join(", ", formats));
         }
@@ -50,8 +47,8 @@ public final class RosterFolder {
     }
 
     /** Refuses, before anything is read, what could not be written afterwards. */
-    public void requireFree() {
-        OutputFolder.requireFree("--into", folder, "files of a roster", RosterIndexCsv::isWhole, isForced);
+    public void requireFree(Outputs outputs) {
+        OutputFolder.requireFree(outputs, "--into", folder, "files of a roster");
     }
 
     /**
@@ -67,6 +64,7 @@ public final class RosterFolder {
                     + Counted.grouped(MOST_FILES) + "; name fewer headings with --where or --childless hide");
         }
         long[] files = new long[1];
+        String others;
         try (WholeOutput output = new WholeOutput(folder)) {
             Path draft = output.draft();
             Files.createDirectory(draft);
@@ -87,10 +85,10 @@ public final class RosterFolder {
                     files[0]++;
                 });
             }
-            output.complete();
+            others = OutputFolder.complete(output);
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);
         }
-        return folder + " (" + Counted.of(files[0], "file") + " and " + RosterIndexCsv.FILE + ")";
+        return folder + " (" + Counted.of(files[0], "file") + " and " + RosterIndexCsv.FILE + ")" + others;
     }
 }

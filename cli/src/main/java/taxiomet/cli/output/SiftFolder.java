@@ -48,23 +48,19 @@ public final class SiftFolder {
     private static final String RESULT = "sift.json";
 
     private final Path folder;
-    private final boolean isForced;
     private final boolean hasMark;
 
     /**
-     * @param isForced whether a folder that a sift wrote is replaced
      * @param hasMark whether lists begin with a byte order mark; tables stay as they were read
      */
-    public SiftFolder(Path folder, boolean isForced, boolean hasMark) {
+    public SiftFolder(Path folder, boolean hasMark) {
         this.folder = folder;
-        this.isForced = isForced;
         this.hasMark = hasMark;
     }
 
     /** Refuses, before anything is read, what could not be written afterwards. */
-    public void requireFree() {
-        OutputFolder.requireFree(
-                "--into", folder, "rows of a sift", each -> Files.isRegularFile(each.resolve(RESULT)), isForced);
+    public void requireFree(Outputs outputs) {
+        OutputFolder.requireFree(outputs, "--into", folder, "rows of a sift");
     }
 
     /**
@@ -79,6 +75,7 @@ public final class SiftFolder {
             Map<String, TableSource> sources,
             Optional<Mending> mending,
             Provenance provenance) {
+        String others;
         try (WholeOutput output = new WholeOutput(folder)) {
             Path draft = output.draft();
             Files.createDirectories(draft.resolve(SOUND));
@@ -99,12 +96,12 @@ public final class SiftFolder {
                                     .orElse(0L)),
                             provenance)
                     .write(draft.resolve(RESULT));
-            output.complete();
+            others = OutputFolder.complete(output);
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);
         }
         return folder + " (" + Counted.of(charter.tables().size(), "table") + " in two parts, " + SiftCsv.REASONS
-                + (mending.isPresent() ? ", " + SiftCsv.MENDINGS : "") + ")";
+                + (mending.isPresent() ? ", " + SiftCsv.MENDINGS : "") + ")" + others;
     }
 
     private static NavigableMap<Long, RowEdit> edits(Table table, RowSet aside, Mending mending) {

@@ -17,6 +17,7 @@ import taxiomet.charters.proposals.UndoReader.Edit;
 import taxiomet.charters.proposals.UndoReader.FileUndo;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.WholeOutput;
+import taxiomet.reports.words.Counted;
 import taxiomet.rows.SourceException;
 import taxiomet.sources.file.Packing;
 import taxiomet.work.ContentHash;
@@ -33,8 +34,8 @@ public final class UndoRun {
         this.into = into;
     }
 
-    /** Writes the files as they were read into a new folder, whole or not at all; gives how many. */
-    public int run() {
+    /** Writes the files as they were read into a new folder, whole or not at all; tells what was written. */
+    public String run() {
         List<FileUndo> files = new UndoReader(undoFile).read();
         Path from = undoFile.toAbsolutePath().getParent();
         try (WholeOutput output = new WholeOutput(into)) {
@@ -48,11 +49,11 @@ public final class UndoRun {
                 Files.createDirectories(target.getParent());
                 goBack(file, from.resolve(file.place()), target);
             }
-            output.complete();
+            return into + " (" + Counted.of(files.size(), "file") + " as read before the rehearsal)"
+                    + OutputFolder.complete(output);
         } catch (IOException e) {
             throw OutputException.of(into.toString(), e);
         }
-        return files.size();
     }
 
     private Path placeIn(Path folder, String place) {

@@ -22,6 +22,7 @@ public final class Terminal {
     private final PrintStream out;
     private final PrintStream err;
     private final Map<String, String> secrets = new HashMap<>();
+    private final RunFiles files = new RunFiles();
     private boolean saysMore;
     private final List<Runnable> atEnd = new ArrayList<>();
 
@@ -67,6 +68,11 @@ public final class Terminal {
     /** Has it say more. */
     public void beVerbose() {
         saysMore = true;
+    }
+
+    /** What the run reads and writes. */
+    public RunFiles files() {
+        return files;
     }
 
     /** Keeps what no argument shall hold from here on. */

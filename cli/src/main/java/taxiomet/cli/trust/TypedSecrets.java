@@ -3,6 +3,7 @@ package taxiomet.cli.trust;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
@@ -14,6 +15,9 @@ import taxiomet.cli.terminal.UsageException;
 public final class TypedSecrets {
     /** The launcher puts an argument that looks as though it held a password into a variable: the list of processes shows arguments to all. */
     private static final String ARGUMENT = "TAXIOMET_ARGUMENT_";
+
+    /** One that may hold a password; `sqlite:FILE` and `mariadb:/FILE` are also what a script is written for. */
+    private static final Pattern ADDRESS = Pattern.compile("(?is)(?:jdbc:|(?:postgres|postgresql|mysql|mariadb)://).*");
 
     private TypedSecrets() {}
 
@@ -29,9 +33,8 @@ public final class TypedSecrets {
             argument = argument.isEmpty() ? arguments[i] : argument;
             int equals = argument.startsWith("--") ? argument.indexOf('=') + 1 : 0;
             String text = argument.substring(equals);
-            apart[i] = DatabaseAddress.isOfDatabase(text)
-                    ? argument.substring(0, equals) + keep(text, terminal)
-                    : argument;
+            apart[i] =
+                    ADDRESS.matcher(text).matches() ? argument.substring(0, equals) + keep(text, terminal) : argument;
         }
         return apart;
     }

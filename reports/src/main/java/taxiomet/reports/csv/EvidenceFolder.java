@@ -23,6 +23,9 @@ public final class EvidenceFolder {
     /** The folder for rows that nobody owns. */
     public static final String WITHOUT_OWNER = "without owner";
 
+    /** What stands beside the folders of owners, as it is kept for a later comparison. */
+    private static final String KEPT = "kept.json.gz";
+
     private static final int MOST_OWNERS = 10_000;
     /** So many files of owners are kept open at a time. */
     private static final int MOST_OPEN = 128;
@@ -43,11 +46,6 @@ public final class EvidenceFolder {
                     + FileNames.plain(finding.kind().words()) + ".csv");
         }
         return names;
-    }
-
-    /** Whether a file could be one of those that {@link #fileNames} names. */
-    public static boolean isFileName(String name) {
-        return name.equals(CoverNote.FILE) || name.matches("[0-9]{2,}-.+-.+-.+\\.csv");
     }
 
     /**
@@ -95,7 +93,7 @@ public final class EvidenceFolder {
         Map<String, String> folders = new HashMap<>();
         Map<String, List<CoverNote.Listed>> listed = new LinkedHashMap<>();
         // The result itself stands beside the folders.
-        FileNames different = new FileNames(Set.of("result.json", CoverNote.FILE));
+        FileNames different = new FileNames(Set.of("result.json", KEPT, CoverNote.FILE, OwnersCsv.FILE));
         for (int i = 0; i < names.size(); i++) {
             String name = names.get(i);
             if (result.findings().get(i).kind().hasNoRows()) {
@@ -126,6 +124,16 @@ public final class EvidenceFolder {
             }
         }
         listed.forEach((owner, files) -> CoverNote.write(result, files, folder.resolve(owner)));
+        try (OwnersCsv owners = new OwnersCsv(folder, hasMark)) {
+            folders.entrySet().stream()
+                    .sorted(Map.Entry.comparingByValue())
+                    .forEach(each -> owners.add(
+                            each.getValue(),
+                            each.getKey(),
+                            listed.get(each.getValue()).stream()
+                                    .mapToLong(CoverNote.Listed::rows)
+                                    .sum()));
+        }
     }
 
     private interface Places {

@@ -1,14 +1,8 @@
 package taxiomet.reports.csv;
 
-import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Set;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import taxiomet.finding.RosterResult.Section;
 import taxiomet.reports.OutputException;
 import taxiomet.reports.words.RosterWords;
@@ -38,22 +32,6 @@ public final class RosterIndexCsv implements AutoCloseable {
                 section == Section.HEADING ? "heading" : RosterWords.section(section, ""),
                 heading.isEmpty() ? null : SafeCell.of(heading),
                 Long.toString(children)));
-    }
-
-    /** Whether a folder holds such a list, and nothing that is not in it. */
-    public static boolean isWhole(Path folder) throws IOException {
-        Path list = folder.resolve(FILE);
-        if (!Files.isRegularFile(list)) {
-            return false;
-        }
-        // Names of files hold neither commas nor quotes.
-        Set<String> known = Files.readAllLines(list, StandardCharsets.UTF_8).stream()
-                .map(line -> line.substring(0, Math.max(0, line.indexOf(','))))
-                .collect(Collectors.toSet());
-        try (Stream<Path> content = Files.list(folder)) {
-            return content.map(each -> each.getFileName().toString())
-                    .allMatch(name -> name.equals(FILE) || known.contains(name));
-        }
     }
 
     @Override
