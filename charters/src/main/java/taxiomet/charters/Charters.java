@@ -21,6 +21,7 @@ import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charter.place.RowsPlace;
 import taxiomet.charters.csvw.MetadataReader;
 import taxiomet.charters.ddl.SchemaReader;
+import taxiomet.charters.input.FileKind;
 import taxiomet.charters.input.InputFile;
 import taxiomet.charters.input.Place;
 import taxiomet.charters.input.ReadCharter;
@@ -117,6 +118,13 @@ public final class Charters {
             }
             if (!Files.isRegularFile(file) && Files.exists(file)) {
                 throw unusable(file, "this is no ordinary file", "write the charter to a file first");
+            }
+            Optional<String> other = FileKind.other(file);
+            if (other.isPresent()) {
+                throw unusable(
+                        file,
+                        "this is " + other.get() + ", and no charter",
+                        "`taxiomet survey " + file + " --write-charter charter.yaml` drafts a charter for its tables");
             }
             if (Files.size(file) > MAX_BYTES) {
                 throw tooLarge(file);

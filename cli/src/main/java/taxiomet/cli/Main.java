@@ -185,6 +185,9 @@ public final class Main {
         } else if (e instanceof OutOfMemoryError) {
             terminal.complain(
                     "there is not enough memory; give the program more in the environment: TAXIOMET_JAVA_OPTS=-Xmx4g");
+        } else if (e instanceof StackOverflowError) {
+            terminal.complain(
+                    "something that is read is nested deeper than can be followed; look for long rows of brackets in it");
         } else {
             terminal.complain(
                     "this should not have happened (" + e + "); please report it with the output of --verbose");

@@ -15,6 +15,7 @@ import taxiomet.charter.ForeignKey;
 import taxiomet.charter.Table;
 import taxiomet.check.CheckRun;
 import taxiomet.check.pass.CheckOptions;
+import taxiomet.rows.SourceException;
 import taxiomet.rows.TableSource;
 import taxiomet.survey.SurveyResult.SurveyedTable;
 import taxiomet.survey.choice.AlikeChoice;
@@ -42,6 +43,9 @@ import taxiomet.work.Workers;
 
 /** Surveys tables: one pass for the profiles, one for the exact counts of the candidates. */
 public final class Survey {
+    /** About half a megabyte is kept for each. */
+    private static final int MOST_COLUMNS = 2_000;
+
     private static final int PARENT_KEYS = 2;
     private static final long MANY_ROWS = 1_000_000;
 
@@ -73,6 +77,15 @@ public final class Survey {
             SurveyOptions options,
             Function<Table, TableSource> open,
             RunContext context) {
+        for (FoundTable table : found) {
+            if (table.columns().size() > MOST_COLUMNS) {
+                throw new SourceException(
+                        table.rows().path(),
+                        "the table has " + table.columns().size()
+                                + " columns, and a survey, which holds each against each, takes " + MOST_COLUMNS,
+                        "survey a file with fewer of them");
+            }
+        }
         return new Survey(found, options, open).run(title, context);
     }
 

@@ -54,6 +54,9 @@ public final class FilesWatched {
         try {
             return FileParts.find(place.folder(), place.path());
         } catch (SourceException e) {
+            if (place.path().indexOf('\0') >= 0) {
+                return List.of();
+            }
             return List.of(place.folder().resolve(place.path()));
         }
     }

@@ -10,6 +10,7 @@ import taxiomet.charters.yaml.DraftNode;
 import taxiomet.charters.yaml.Node;
 import taxiomet.charters.yaml.Node.MapNode;
 import taxiomet.charters.yaml.Node.Scalar;
+import taxiomet.charters.yaml.PatternSize;
 import taxiomet.values.ValueReader;
 
 /** One column of the metadata on its way into a charter. */
@@ -159,8 +160,9 @@ final class ColumnMetadata {
             column.put(format.line(), format.column(), "values", words);
         } else if (Words.type(base).isEmpty()) {
             try {
-                Pattern.compile(format.text());
-                if (format.text().length() <= LONGEST_PATTERN) {
+                boolean isBounded =
+                        format.text().length() <= LONGEST_PATTERN && PatternSize.of(format.text()) <= PatternSize.MOST;
+                if (isBounded && Pattern.compile(format.text()) != null) {
                     column.put(format.line(), format.column(), "pattern", format.text());
                     return;
                 }

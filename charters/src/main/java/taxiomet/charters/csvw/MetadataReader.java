@@ -158,7 +158,10 @@ public final class MetadataReader {
         }
         try {
             Path there = folder.resolve(elsewhere.text());
-            return parse(there, Files.readAllBytes(there));
+            if (!Files.isRegularFile(there)) {
+                throw unreadable(elsewhere, "is no file");
+            }
+            return parse(there, InputFile.bytes(there));
         } catch (IOException | java.nio.file.InvalidPathException e) {
             throw unreadable(elsewhere, "cannot be read");
         }

@@ -1,6 +1,7 @@
 package taxiomet.charters.input;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -12,6 +13,9 @@ public final class InputFile {
     private static final Path STANDARD_INPUT = Path.of("-");
     private static final Pattern SCHEMA =
             Pattern.compile("(?i)\\bcreate\\s+(global\\s+|temp\\w*\\s+|unlogged\\s+)*table\\b");
+
+    /** Larger than any charter, schema, metadata or proposal that is read whole. */
+    private static final int MOST = 64 << 20;
 
     private static byte[] fromStandardInput;
 
@@ -27,17 +31,34 @@ public final class InputFile {
         return isStandardInput(file) ? "standard input" : file.toString();
     }
 
-    /** All bytes of it. */
+    /**
+     * All bytes of it.
+     *
+     * @throws IOException also when it has more than 64 MB, or is a file without an end
+     */
     public static synchronized byte[] bytes(Path file) throws IOException {
         if (!isStandardInput(file)) {
             // A kernel's files have no size, and some of them no end.
             boolean isEmpty = Files.isRegularFile(file) && Files.size(file) == 0;
-            return isEmpty ? new byte[0] : Files.readAllBytes(file);
+            if (isEmpty) {
+                return new byte[0];
+            }
+            try (InputStream in = Files.newInputStream(file)) {
+                return bounded(in);
+            }
         }
         if (fromStandardInput == null) {
-            fromStandardInput = System.in.readAllBytes();
+            fromStandardInput = bounded(System.in);
         }
         return fromStandardInput.clone();
+    }
+
+    private static byte[] bounded(InputStream in) throws IOException {
+        byte[] bytes = in.readNBytes(MOST + 1);
+        if (bytes.length > MOST) {
+            throw new IOException("it is larger than " + (MOST >> 20) + " MB, the most that is read of such a file");
+        }
+        return bytes;
     }
 
     /** Whether standard input has been read. */

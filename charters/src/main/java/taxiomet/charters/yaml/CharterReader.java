@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import taxiomet.charter.Charter;
 import taxiomet.charter.Charter.KeptRoster;
 import taxiomet.charter.CharterException;
@@ -22,6 +23,8 @@ import taxiomet.charters.yaml.Node.Scalar;
 /** Reads a charter: first every table by itself, then the links between them, then the rules. */
 public final class CharterReader {
     private static final String VERSION = "1";
+    /** Without one of them a document is something else. */
+    private static final Set<String> WORDS = Set.of("charter", "tables", "defaults", "database");
 
     private final Problems problems;
     private final Path folder;
@@ -43,12 +46,23 @@ public final class CharterReader {
         Node root = NodeReader.read(document, InputFile.isJson(file, document), problems, "charter");
         Path folder = file.toAbsolutePath().getParent();
         ReadCharter read = null;
-        if (root instanceof MapNode map) {
+        boolean isNone = root != null
+                && !(root instanceof MapNode map
+                        && map.entries().stream()
+                                .anyMatch(entry -> WORDS.contains(entry.key().text())));
+        if (isNone) {
+            // Nothing of what it holds is told: it may be anything.
+            problems.form(
+                    root,
+                    root instanceof MapNode
+                            ? "this is no charter: it has none of the keys that one begins with"
+                            : "this is no charter, which is a mapping that begins with `charter: 1`",
+                    "name the charter; `taxiomet survey " + name
+                            + " --write-charter charter.yaml` drafts one for a table");
+        } else if (root instanceof MapNode map) {
             Charter charter = new CharterReader(problems, folder)
                     .charter(map, Path.of(name).getFileName().toString());
             read = new ReadCharter(charter, new NodePlaces(name, map), List.of());
-        } else if (root != null) {
-            problems.form(root, "a charter is a mapping, not " + root.words(), "begin it with `charter: 1`");
         }
         if (!problems.isEmpty()) {
             throw problems.asException();

@@ -52,7 +52,7 @@ public sealed interface Node {
 
         @Override
         public String words() {
-            return isNull() && text.isEmpty() ? "nothing" : "`" + text + "`";
+            return isNull() && text.isEmpty() ? "nothing" : "`" + Problems.shortened(text) + "`";
         }
     }
 }

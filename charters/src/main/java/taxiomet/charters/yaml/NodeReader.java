@@ -100,7 +100,9 @@ public final class NodeReader {
 
     private static String firstLine(String message) {
         String line = message == null ? "" : message.lines().findFirst().orElse("");
-        return Problems.shortened(line.replaceAll("\\(Non-standard.*", "").strip());
+        // Words that a parser met may be anybody's values.
+        String told = line.replaceAll("\\(Non-standard.*", "").replaceAll("'[^']{3,}'", "a word");
+        return Problems.shortened(told.strip());
     }
 
     private Node readDocument() throws IOException, Unreadable {

@@ -4,9 +4,9 @@ package taxiomet.charters.yaml;
  * How large a regular expression gets once its repetitions are written out: <code>((a{1000}){1000}){1000}</code> stands for a milliard of
  * letters, and a compiler of patterns would try to make them.
  */
-final class PatternSize {
+public final class PatternSize {
     /** Patterns larger than this are not compiled. */
-    static final long MOST = 100_000;
+    public static final long MOST = 100_000;
 
     private final String pattern;
     private int at;
@@ -20,7 +20,7 @@ final class PatternSize {
     }
 
     /** About how many elements a pattern has when its repetitions are written out; more than {@link #MOST} for one that is too large. */
-    static long of(String pattern) {
+    public static long of(String pattern) {
         PatternSize size = new PatternSize(pattern);
         long elements = 0;
         while (size.at < pattern.length() && !size.isTooDeep) {

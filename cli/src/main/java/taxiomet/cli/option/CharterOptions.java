@@ -8,6 +8,7 @@ import picocli.CommandLine.Option;
 import taxiomet.charter.CharterException;
 import taxiomet.charter.place.DatabaseAddress;
 import taxiomet.charters.Charters;
+import taxiomet.charters.input.FileKind;
 import taxiomet.charters.input.InputFile;
 import taxiomet.charters.input.ReadCharter;
 import taxiomet.cli.terminal.Terminal;
@@ -45,7 +46,7 @@ public final class CharterOptions {
 
     /** Reads the charter, or the schema or the catalogue that stands for one. */
     public ReadCharter read(Path file, Terminal terminal) throws CharterException {
-        String address = SqliteFile.isOne(file) ? SqliteFile.address(file) : DatabaseAddress.unmangled(file.toString());
+        String address = FileKind.isSqlite(file) ? "jdbc:sqlite:" + file : DatabaseAddress.unmangled(file.toString());
         boolean isDatabase = DatabaseAddress.isOfDatabase(address);
         database.apply(terminal);
         if (rows != null && isDatabase) {

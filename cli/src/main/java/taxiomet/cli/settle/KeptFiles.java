@@ -93,6 +93,7 @@ public final class KeptFiles {
      * @return the file
      */
     public static Path keep(KeptResult result, Path folder, Provenance provenance) {
+        boolean isNew = Files.notExists(folder);
         try {
             Files.createDirectories(folder);
             String name = NAME.format(result.made());
@@ -107,6 +108,20 @@ public final class KeptFiles {
             return file;
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);
+        } finally {
+            if (isNew) {
+                removeEmpty(folder);
+            }
+        }
+    }
+
+    /** A folder that was made for what could not be written then. */
+    private static void removeEmpty(Path folder) {
+        try {
+            Files.deleteIfExists(folder);
+        } catch (IOException e) {
+            // Something stands in it.
+            return;
         }
     }
 

@@ -1,6 +1,7 @@
 package taxiomet.cli.settle;
 
 import java.io.IOException;
+import java.nio.charset.MalformedInputException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -26,6 +27,7 @@ public final class KeyFile {
     private static final String HEAD =
             "# Under this key results are kept, and rows known again. Keep it to yourself, and keep it.";
     private static final int HEXADECIMAL = 16;
+    private static final int MOST = 4_096;
 
     private final Path file;
     private boolean isNew;
@@ -68,7 +70,12 @@ public final class KeyFile {
             if (Files.notExists(file)) {
                 make();
             }
+            if (!Files.isRegularFile(file) || Files.size(file) > MOST) {
+                throw new UsageException(file + " is no file of at most " + MOST + " bytes, as one with a key is");
+            }
             return read(Files.readAllLines(file));
+        } catch (MalformedInputException e) {
+            throw notOne();
         } catch (NoSuchFileException e) {
             throw new OutputException(file.toString(), "there is no such file", "make its folder first");
         } catch (IOException e) {
@@ -112,8 +119,12 @@ public final class KeyFile {
                     .toArray();
             return Secret.of(longs);
         } catch (IllegalArgumentException e) {
-            throw new UsageException(
-                    file + " holds no key of results; name another with --key-file, or move it away to have one made");
+            throw notOne();
         }
+    }
+
+    private UsageException notOne() {
+        return new UsageException(
+                file + " holds no key of results; name another with --key-file, or move it away to have one made");
     }
 }

@@ -175,17 +175,17 @@ class OutputsTest {
                   boat: {rows: "jdbc:postgresql://localhost/harbour", columns: {boat: integer}}
                 """);
         for (List<String> arguments : List.of(
-                List.of("check", "postgresql://localhost/harbour"),
-                List.of("survey", "mysql://localhost/harbour"),
+                List.of("check", "https://localhost/harbour.yaml"),
+                List.of("survey", "https://localhost/harbour.csv"),
                 List.of("check", addressed))) {
             Program run = Program.run(Map.of(), arguments.toArray(String[]::new));
             assertThat(run.status()).isIn(ExitStatus.WRONG_USAGE, ExitStatus.UNREADABLE);
             assertThat(run.err())
                     .contains("this is the address of a database")
-                    .contains("as JDBC has it", "under `database`");
+                    .contains("by its address", "under `database`");
         }
-        assertThat(Program.run("check", "postgresql://localhost/harbour").err())
-                .startsWith("taxiomet: postgresql://localhost/harbour: ");
+        assertThat(Program.run("check", "postgresql://localhost:1/harbour").err())
+                .startsWith("taxiomet: jdbc:postgresql://localhost:1/harbour: the server cannot be reached");
         Path absent = folder.resolve("harbour.db");
         Program sqlite = Program.run("vet", "jdbc:sqlite:" + absent);
         assertThat(sqlite.status()).isEqualTo(ExitStatus.UNREADABLE);

@@ -5,7 +5,10 @@ import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.StreamReadConstraints;
+import java.io.EOFException;
+import java.io.FilterInputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.DateTimeException;
@@ -29,6 +32,10 @@ import taxiomet.reports.json.HealthReader.NoResult;
 /** Reads what {@link KeptJson} writes. */
 public final class KeptReader {
     private static final int BITS = 7;
+    /** Keys that stand for rows hardly get smaller when they are packed. */
+    private static final int MOST_TIMES = 50;
+
+    private static final int SMALL = 1 << 20;
     /** A key of parents takes about four bytes: so many are a hundred million of them. */
     private static final int LONGEST_TEXT = 600_000_000;
 
@@ -54,12 +61,43 @@ public final class KeptReader {
                         .maxStringLength(LONGEST_TEXT)
                         .build())
                 .build();
-        try (JsonParser parser = factory.createParser(new GZIPInputStream(Files.newInputStream(file), 1 << 13))) {
+        try (InputStream packed = Files.newInputStream(file);
+                JsonParser parser = factory.createParser(
+                        new Bounded(new GZIPInputStream(packed, 1 << 13), MOST_TIMES * Files.size(file) + SMALL))) {
             return new KeptReader(parser).read();
         } catch (JsonProcessingException e) {
             throw new NoResult("it is no JSON");
         } catch (IOException | IllegalArgumentException | DateTimeException e) {
-            throw new NoResult("it cannot be read (" + e.getMessage() + ")");
+            throw new NoResult(
+                    e instanceof EOFException
+                            ? "it is empty, or cut off"
+                            : "it cannot be read (" + e.getMessage() + ")");
+        }
+    }
+
+    /** Ends what unpacks to more than is sound. */
+    private static final class Bounded extends FilterInputStream {
+        private long left;
+
+        Bounded(InputStream in, long most) {
+            super(in);
+            left = most;
+        }
+
+        @Override
+        public int read() throws IOException {
+            byte[] one = new byte[1];
+            return read(one, 0, 1) < 0 ? -1 : one[0] & 0xFF;
+        }
+
+        @Override
+        public int read(byte[] target, int offset, int length) throws IOException {
+            int count = in.read(target, offset, length);
+            left -= Math.max(0, count);
+            if (left < 0) {
+                throw new IOException("it unpacks to more than " + MOST_TIMES + " times its size");
+            }
+            return count;
         }
     }
 

@@ -3,6 +3,7 @@ package taxiomet.sources.csv;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.CsvRecordHandler;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
@@ -26,6 +27,8 @@ import taxiomet.sources.file.UnpackedInput;
 final class CsvPart {
     /** A field with more characters makes its row malformed; most often a quote was left open. */
     static final int MAX_FIELD = 4 << 20;
+    /** More than any database has in a table. */
+    private static final int MOST_COLUMNS = 100_000;
 
     /** What stands in a header for bytes that are not valid: no character. */
     private static final char INVALID = '\uFFFF';
@@ -103,13 +106,19 @@ final class CsvPart {
                         .quoteCharacter(format.quote())
                         .allowUnclosedQuote(false)
                         .maxBufferSize(2 * MAX_FIELD + 4)
-                        .ofCsvRecord(new InputStreamReader(in, lenientDecoder()))) {
+                        .build(records(), new InputStreamReader(in, lenientDecoder()))) {
             Iterator<CsvRecord> records = reader.iterator();
             names = records.hasNext() ? records.next().getFields() : names;
         } catch (CsvParseException e) {
             isMalformed = true;
         } catch (UncheckedIOException e) {
             throw e.getCause();
+        }
+        if (names.size() > MOST_COLUMNS) {
+            throw new SourceException(
+                    file.path() + ":1",
+                    "the header line names more than " + MOST_COLUMNS + " columns",
+                    "check that this is a table, and its delimiter");
         }
         boolean isInvalid = names.stream().anyMatch(name -> name.indexOf(INVALID) >= 0 || name.indexOf(0) >= 0);
         if (isMalformed || isInvalid) {
@@ -127,6 +136,11 @@ final class CsvPart {
                     "write that line, or name the columns in the charter (`header: [...]`)");
         }
         return names;
+    }
+
+    /** Takes records apart that have as many fields as a table may have columns, and one more. */
+    static CsvRecordHandler records() {
+        return CsvRecordHandler.builder().maxFields(MOST_COLUMNS + 1).build();
     }
 
     private CharsetDecoder lenientDecoder() {

@@ -9,6 +9,7 @@ import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -45,6 +46,12 @@ public final class Sniffer {
         try (InputStream raw = Files.newInputStream(file);
                 InputStream in = Packing.of(file).unpack(raw)) {
             first = in.readNBytes(FIRST_BYTES);
+            if (first.length == FIRST_BYTES && !hasLineEnd(first)) {
+                // The line that names the columns is longer than that.
+                byte[] more = in.readNBytes(CsvPart.MAX_FIELD);
+                first = Arrays.copyOf(first, FIRST_BYTES + more.length);
+                System.arraycopy(more, 0, first, FIRST_BYTES, more.length);
+            }
         } catch (IOException e) {
             throw FileParts.unreadable(file, e);
         }
@@ -54,7 +61,7 @@ public final class Sniffer {
         FileContent.requireDelimitedText(file, first);
         EncodingGuess guess = EncodingGuess.of(first);
         String charset = encoding.orElse(guess.encoding());
-        String text = wholeLines(decoded(first, charset), first.length == FIRST_BYTES);
+        String text = wholeLines(decoded(first, charset), first.length >= FIRST_BYTES);
         char separator = delimiter.orElseGet(() -> delimiterOf(text));
         List<List<String>> records = records(text, separator);
         List<String> names = records.isEmpty() ? List.of() : records.get(0);
@@ -74,6 +81,15 @@ public final class Sniffer {
         return new Sniffed(rows, String.valueOf(rows.delimiter()), columns, remarks);
     }
 
+    private static boolean hasLineEnd(byte[] bytes) {
+        for (byte b : bytes) {
+            if (b == '\n' || b == '\r') {
+                return true;
+            }
+        }
+        return false;
+    }
+
     private static String decoded(byte[] first, String charset) {
         String text = new String(first, Charset.forName(charset));
         return text.startsWith("\uFEFF") ? text.substring(1) : text;
@@ -90,7 +106,7 @@ public final class Sniffer {
                 .fieldSeparator(delimiter)
                 .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
                 .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .ofCsvRecord(text)) {
+                .build(CsvPart.records(), text)) {
             for (CsvRecord record : reader) {
                 records.add(record.getFields());
                 if (records.size() == MOST_RECORDS) {

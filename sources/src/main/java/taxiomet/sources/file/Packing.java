@@ -1,6 +1,5 @@
 package taxiomet.sources.file;
 
-import io.airlift.compress.MalformedInputException;
 import io.airlift.compress.zstd.ZstdInputStream;
 import io.airlift.compress.zstd.ZstdOutputStream;
 import java.io.FilterInputStream;
@@ -129,8 +128,10 @@ public enum Packing {
         public int read(byte[] target, int offset, int length) throws IOException {
             try {
                 return super.read(target, offset, length);
-            } catch (MalformedInputException e) {
-                throw new IOException(e.getMessage(), e);
+            } catch (RuntimeException e) {
+                // Of what is no sound frame, or asks for a window larger than the 8 MB that are given, it tells in
+                // several ways.
+                throw new IOException("it is no sound zstd file (" + e.getMessage() + ")", e);
             }
         }
     }

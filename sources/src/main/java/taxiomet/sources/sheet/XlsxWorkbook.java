@@ -2,11 +2,9 @@ package taxiomet.sources.sheet;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.Enumeration;
 import java.util.Iterator;
 import java.util.List;
 import java.util.stream.Stream;
-import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import org.dhatim.fastexcel.reader.Cell;
 import org.dhatim.fastexcel.reader.CellType;
@@ -15,39 +13,25 @@ import org.dhatim.fastexcel.reader.ReadingOptions;
 import org.dhatim.fastexcel.reader.Row;
 import org.dhatim.fastexcel.reader.Sheet;
 import taxiomet.charter.place.SheetRows.Area;
-import taxiomet.rows.SourceException;
 import taxiomet.values.ValueCells;
 
 /** A workbook in the format of ECMA-376 (.xlsx). */
 final class XlsxWorkbook implements Workbook {
-    /** What the texts of a workbook, which stand in memory, may come to when they are unpacked, in bytes. */
-    private static final long MOST_TEXTS = 512L << 20;
-
-    private static final String TEXTS = "xl/sharedStrings.xml";
+    /** Without formats of cells, which a workbook need not have, no number is a date. */
+    private static final String STYLES = "xl/styles.xml";
 
     private final ReadableWorkbook workbook;
     private final Path file;
 
     XlsxWorkbook(Path file) throws IOException {
         this.file = file;
-        requireBounded(file);
-        workbook = new ReadableWorkbook(file.toFile(), new ReadingOptions(true, true));
+        XlsxBounds.require(file);
+        workbook = new ReadableWorkbook(file.toFile(), new ReadingOptions(hasStyles(file), true));
     }
 
-    /** Texts of a workbook stand in memory as a whole: a small file may unpack to any size. */
-    private static void requireBounded(Path file) throws IOException {
+    private static boolean hasStyles(Path file) throws IOException {
         try (ZipFile zip = new ZipFile(file.toFile())) {
-            Enumeration<? extends ZipEntry> entries = zip.entries();
-            while (entries.hasMoreElements()) {
-                ZipEntry entry = entries.nextElement();
-                if (entry.getName().equalsIgnoreCase(TEXTS) && entry.getSize() > MOST_TEXTS) {
-                    throw new SourceException(
-                            file.toString(),
-                            "its texts come to " + (entry.getSize() >> 20) + " MB when they are unpacked, more than "
-                                    + (MOST_TEXTS >> 20),
-                            "export the sheet as CSV");
-                }
-            }
+            return zip.stream().anyMatch(entry -> entry.getName().equalsIgnoreCase(STYLES));
         }
     }
 
