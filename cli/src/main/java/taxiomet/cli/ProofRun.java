@@ -13,6 +13,7 @@ import taxiomet.cli.terminal.Terminal;
 import taxiomet.cli.terminal.UsageException;
 import taxiomet.finding.ProofResult;
 import taxiomet.finding.RehearsalResult;
+import taxiomet.personal.PersonalFlow;
 import taxiomet.proposal.Change;
 import taxiomet.proposal.Proposal;
 import taxiomet.proposal.Proposal.Deferral;
@@ -48,7 +49,8 @@ final class ProofRun {
      * @throws taxiomet.rows.SourceException when it cannot be connected to, or could not take everything back
      */
     static ProofRun begin(
-            Charter charter, Proposal proposal, Server rehearsed, DatabaseSessions sessions, Terminal terminal) {
+            Charter declared, Proposal proposal, Server rehearsed, DatabaseSessions sessions, Terminal terminal) {
+        Charter charter = PersonalFlow.through(declared, proposal.changes());
         List<Table> tables = charter.tables().stream()
                 .filter(table -> table.rows() instanceof DatabaseRows rows && !rows.isQuery())
                 .toList();

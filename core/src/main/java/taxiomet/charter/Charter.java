@@ -96,7 +96,7 @@ public record Charter(
                 .toList());
     }
 
-    /** Whether an expression over a table's rows reads a column that is called personal, of the row or of a parent. */
+    /** Whether an expression over a table's rows reads a column that is called personal, of the row, a parent or its children; how many there are is none. */
     public boolean readsPersonal(Table table, Expression expression) {
         return expression.leaves().stream().anyMatch(leaf -> {
             if (leaf instanceof Expression.ColumnValue own) {
@@ -106,9 +106,20 @@ public record Charter(
                         .columns()
                         .get(above.column())
                         .isPersonal();
+            } else if (leaf instanceof Expression.ChildrenValue below) {
+                return isPersonal(below);
             }
             return false;
         });
+    }
+
+    /** Whether what is made of children is made of values that are called personal. */
+    public boolean isPersonal(Expression.ChildrenValue below) {
+        return below.aggregate() != Expression.Aggregate.COUNT
+                && table(below.child())
+                        .columns()
+                        .get(below.column().orElseThrow())
+                        .isPersonal();
     }
 
     /** The table to which links lead one after the other. */

@@ -16,6 +16,7 @@ import taxiomet.finding.RehearsalResult.EffectKind;
 import taxiomet.finding.RehearsalResult.EffectRow;
 import taxiomet.finding.RehearsalResult.RowName;
 import taxiomet.finding.RehearsalResult.Ways;
+import taxiomet.personal.PersonalFlow;
 import taxiomet.personal.Pseudonyms;
 import taxiomet.personal.VeiledRehearsal;
 import taxiomet.personal.VeiledWords;
@@ -62,7 +63,7 @@ public final class Rehearsal implements AutoCloseable {
             RehearsalOptions options,
             Function<Table, TableSource> open,
             RunContext context) {
-        Pseudonyms pseudonyms = new Pseudonyms(charter, context.secret());
+        Pseudonyms pseudonyms = new Pseudonyms(PersonalFlow.through(charter, proposal.changes()), context.secret());
         RehearsalRun run = new RehearsalRun(pseudonyms.charter(), proposal, options, context);
         try {
             return new Rehearsal(run, run.run(open), pseudonyms);

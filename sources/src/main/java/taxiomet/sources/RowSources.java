@@ -38,7 +38,9 @@ public final class RowSources {
             new Opener<>(SqliteRows.class, wanted -> SqliteSource.open(wanted.rows, wanted.columns)),
             new Opener<>(ParquetRows.class, wanted -> ParquetSource.open(wanted.rows, wanted.columns)),
             new Opener<>(SheetRows.class, wanted -> SheetSource.open(wanted.rows, wanted.columns)),
-            new Opener<>(DatabaseRows.class, wanted -> JdbcSource.open(wanted.rows, wanted.columns, wanted.sessions)));
+            new Opener<>(
+                    DatabaseRows.class,
+                    wanted -> JdbcSource.open(wanted.rows, wanted.columns, wanted.sessions, wanted.isPersonal)));
 
     private RowSources() {}
 

@@ -83,6 +83,7 @@ class StrangersCharterTest {
             try (Connection connection = DriverManager.getConnection(address);
                     Statement statement = connection.createStatement()) {
                 for (String sql : List.of(
+                        "DROP VIEW IF EXISTS odd",
                         "DROP TABLE IF EXISTS pet",
                         "DROP TABLE IF EXISTS victim",
                         "CREATE TABLE pet (id integer PRIMARY KEY, name varchar(40))",
@@ -327,6 +328,37 @@ class StrangersCharterTest {
         Program check = Program.run(Map.of("MY_USER", "nobody-of-mine"), "check", charter);
         assertThat(check.status()).isEqualTo(3);
         assertThat(check.err()).contains("${MY_USER}").doesNotContain("nobody-of-mine");
+    }
+
+    @Test
+    void what_a_server_says_of_personal_values_is_not_told() throws Exception {
+        String asPostgres = ofPostgres() + "?user=postgres";
+        try (Connection connection = DriverManager.getConnection(asPostgres);
+                Statement statement = connection.createStatement()) {
+            statement.execute("CREATE OR REPLACE FUNCTION stay() RETURNS trigger LANGUAGE plpgsql AS"
+                    + " $$ BEGIN RAISE EXCEPTION 'pet % stays', OLD.name; END $$");
+            statement.execute("CREATE TRIGGER stay BEFORE DELETE ON pet FOR EACH ROW EXECUTE FUNCTION stay()");
+            statement.execute("CREATE OR REPLACE VIEW odd AS SELECT id, name::integer::text AS name FROM pet");
+        }
+        for (Map.Entry<String, String> server : servers().entrySet()) {
+            Path charter = charter("{url: \"" + server.getKey() + "\", prove: yes}", "{table: pet}");
+            Files.writeString(
+                    charter, Files.readString(charter).replace("not_null: true", "not_null: true, personal: yes"));
+            for (String change :
+                    List.of("DELETE FROM pet WHERE id = 1", "UPDATE pet SET name = 'Bo', id = 1 WHERE id = 2")) {
+                Program proved = Program.run(
+                        "rehearse", charter.toString(), "-e", change, "--prove", "--server", server.getValue());
+                assertThat(proved.status()).as(proved.err()).isBetween(0, 1);
+                assertThat(proved.out() + proved.err()).as(change).doesNotContain("Bo ", "'Bo'", "Bo\n", "pet Bo");
+            }
+        }
+        Path odd = charter("\"" + asPostgres + "\"", "{table: odd}");
+        Files.writeString(odd, Files.readString(odd).replace("not_null: true", "not_null: true, personal: yes"));
+        Program unread = Program.run("check", odd.toString());
+        assertThat(unread.status()).isEqualTo(3);
+        assertThat(unread.err())
+                .contains("may hold personal values, and are not told", "22P02")
+                .doesNotContain("\"Bo\"");
     }
 
     @Test

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import taxiomet.charter.Column;
 import taxiomet.charter.ColumnType.Family;
+import taxiomet.personal.Pseudonyms;
 import taxiomet.spill.LongSpool;
 import taxiomet.spill.PackedBytes;
 import taxiomet.spill.SortedSpool;
@@ -119,6 +120,8 @@ final class FiguresKept implements AutoCloseable {
     private String words(Kept kept, long first, long second) {
         if (second == IS_NULL) {
             return "null";
+        } else if (kept.figure.isPersonal()) {
+            return Pseudonyms.HIDDEN;
         } else if (kept.isNumber()) {
             return (second > ROUNDED / 2 ? "about " : "") + plain(first, (int) second);
         }

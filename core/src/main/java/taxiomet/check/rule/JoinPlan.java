@@ -62,7 +62,7 @@ final class JoinPlan {
                 step.columns.add(value.column());
             }
         }
-        giveSlots(table, values, places);
+        giveSlots(table, values, charter, places);
     }
 
     private void planDown(ChildrenValue value, Charter charter, Map<List<String>, Integer> places) {
@@ -96,7 +96,7 @@ final class JoinPlan {
     }
 
     /** Values stand in a record in the order: the row's own, then those of each step. */
-    private void giveSlots(Table table, List<ParentValue> values, Map<List<String>, Integer> places) {
+    private void giveSlots(Table table, List<ParentValue> values, Charter charter, Map<List<String>, Integer> places) {
         Map<Integer, Integer> own = new HashMap<>();
         for (int i = 0; i < ownColumns.size(); i++) {
             own.put(ownColumns.get(i), i);
@@ -112,7 +112,8 @@ final class JoinPlan {
             RuleStep step = steps.get(s);
             for (ChildrenValue figure : step.figures) {
                 keptSlots.add(next);
-                slotColumns.add(Column.of(figure.text(), typeOf(figure, step.other)));
+                slotColumns.add(
+                        Column.of(figure.text(), typeOf(figure, step.other)).asPersonal(charter.isPersonal(figure)));
                 for (ChildrenValue value : rule.condition().childrenRead()) {
                     if (value.equals(figure)) {
                         slots.put(value, next);

@@ -190,10 +190,18 @@ public final class DocketMaker {
         };
     }
 
-    private static String problem(Finding finding, Evidence row) {
-        return finding.details() instanceof Finding.Broken broken
-                ? row.problem().replace(Finding.Broken.FALSE, "`" + broken.condition() + "` is false")
-                : row.problem();
+    private String problem(Finding finding, Evidence row) {
+        if (!(finding.details() instanceof Finding.Broken broken)) {
+            return row.problem();
+        }
+        Table table = charter.table(finding.table());
+        boolean isPersonal = table.rules().stream()
+                .filter(rule -> rule.name().equals(finding.at()))
+                .anyMatch(rule -> charter.readsPersonal(table, rule.condition()));
+        // Behind what is false stands what the children came to.
+        return isPersonal
+                ? "`" + broken.condition() + "` is false"
+                : row.problem().replace(Finding.Broken.FALSE, "`" + broken.condition() + "` is false");
     }
 
     /** @param told how a value is told */

@@ -30,6 +30,7 @@ import taxiomet.sources.file.CursorSource;
 /** A table, a view or a query in a database, all as it was at one moment. */
 public final class JdbcSource extends CursorSource {
     private final DatabaseRows rows;
+    private final boolean isPersonal;
     private final List<String> columns;
     private final DatabaseSession session;
     private final List<String> undeclared = new ArrayList<>();
@@ -38,7 +39,9 @@ public final class JdbcSource extends CursorSource {
     private final String from;
     private final long bytes;
 
-    private JdbcSource(DatabaseRows rows, List<String> columns, DatabaseSession session) throws SQLException {
+    private JdbcSource(DatabaseRows rows, List<String> columns, DatabaseSession session, boolean isPersonal)
+            throws SQLException {
+        this.isPersonal = isPersonal;
         this.rows = rows;
         this.columns = List.copyOf(columns);
         this.session = session;
@@ -74,17 +77,19 @@ public final class JdbcSource extends CursorSource {
      * Opens the rows of a relation.
      *
      * @param columns names of the columns wanted
+     * @param isPersonal whether some of its values may not be told
      * @throws SourceException when the database cannot be read, or lacks the relation or a column
      */
-    public static JdbcSource open(DatabaseRows rows, List<String> columns, DatabaseSessions sessions) {
-        return open(rows, columns, sessions.of(rows));
+    public static JdbcSource open(
+            DatabaseRows rows, List<String> columns, DatabaseSessions sessions, boolean isPersonal) {
+        return open(rows, columns, sessions.of(rows), isPersonal);
     }
 
-    static JdbcSource open(DatabaseRows rows, List<String> columns, DatabaseSession session) {
+    static JdbcSource open(DatabaseRows rows, List<String> columns, DatabaseSession session, boolean isPersonal) {
         try {
-            return new JdbcSource(rows, columns, session);
+            return new JdbcSource(rows, columns, session, isPersonal);
         } catch (SQLException e) {
-            throw Refusals.of(rows.database(), called(rows), e);
+            throw Refusals.of(rows.database(), called(rows), e, isPersonal);
         }
     }
 
@@ -111,7 +116,10 @@ public final class JdbcSource extends CursorSource {
     @Override
     protected SourceException refused(Exception e) {
         return Refusals.of(
-                rows.database(), called(rows), e instanceof SQLException known ? known : new SQLException(e));
+                rows.database(),
+                called(rows),
+                e instanceof SQLException known ? known : new SQLException(e),
+                isPersonal);
     }
 
     private RelationColumns columnsThere(Connection connection, String from) throws SQLException {

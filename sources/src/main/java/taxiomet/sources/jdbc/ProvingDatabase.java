@@ -289,7 +289,7 @@ public final class ProvingDatabase implements Proving {
                     "rows that the proposal touches are held or were changed by somebody else (" + said(e) + ")",
                     "prove it again when they are free; nothing was changed");
         }
-        if (state.equals("42501") || (state.equals("42000") && said(e).contains("denied"))) {
+        if (state.equals("42501") || (state.equals("42000") && words(e).contains("denied"))) {
             throw new SourceException(
                     database.shown(),
                     "the user may not do what the proposal asks for (" + said(e) + ")",
@@ -303,17 +303,16 @@ public final class ProvingDatabase implements Proving {
 
     /** What the server says, without the values of rows where some are personal. */
     private String said(SQLException e) {
-        String message = e.getMessage() == null ? "" : e.getMessage().strip();
-        int end = message.indexOf('\n');
-        String first = (end < 0 ? message : message.substring(0, end))
-                .replaceFirst("^(ERROR: *|\\(conn=\\d+\\) *)", "")
-                .replaceFirst("^\\[SQLITE_CONSTRAINT[A-Z_]*] *", "");
-        boolean isPersonal = plan.tables().stream()
-                .flatMap(table -> table.columns().stream())
-                .anyMatch(Column::isPersonal);
-        return isPersonal
-                ? first.replaceAll("entry '.*' for", "entry for").replaceAll("value: '.*' for", "value for")
-                : first;
+        return ServerWords.told(
+                e.getMessage(),
+                e.getSQLState(),
+                plan.tables().stream()
+                        .flatMap(table -> table.columns().stream())
+                        .anyMatch(Column::isPersonal));
+    }
+
+    private static String words(SQLException e) {
+        return ServerWords.told(e.getMessage(), e.getSQLState(), false);
     }
 
     @Override
@@ -345,7 +344,11 @@ public final class ProvingDatabase implements Proving {
     public TableSource rows(Table table) {
         try {
             List<String> columns = table.columns().stream().map(Column::name).toList();
-            return JdbcSource.open((DatabaseRows) table.rows(), columns, DatabaseSession.over(connection, database));
+            return JdbcSource.open(
+                    (DatabaseRows) table.rows(),
+                    columns,
+                    DatabaseSession.over(connection, database),
+                    table.columns().stream().anyMatch(Column::isPersonal));
         } catch (SQLException e) {
             throw Refusals.of(database, "the proof", e);
         }

@@ -11,8 +11,15 @@ final class Refusals {
 
     /** @param relation what was read; empty where nothing was yet */
     static SourceException of(Database database, String relation, SQLException e) {
+        return of(database, relation, e, false);
+    }
+
+    /** @param isPersonal whether rows that it is about hold personal values */
+    static SourceException of(Database database, String relation, SQLException e, boolean isPersonal) {
         String state = e.getSQLState() == null ? "" : e.getSQLState();
-        String said = firstLine(e.getMessage());
+        String said = e.getMessage() == null
+                ? "no reason is given"
+                : ServerWords.told(e.getMessage(), e.getSQLState(), isPersonal);
         String place = database.shown() + (relation.isEmpty() ? "" : ", " + relation);
         if (said.toLowerCase(Locale.ROOT).contains("no suitable driver")) {
             return new SourceException(
@@ -44,13 +51,5 @@ final class Refusals {
                     place, "there is no such table or view (" + said + ")", "write its schema before it, and a dot");
         }
         return new SourceException(place, "the database cannot be read (" + said + ")", "");
-    }
-
-    private static String firstLine(String message) {
-        String said = message == null ? "no reason is given" : message.strip();
-        int end = said.indexOf('\n');
-        return (end < 0 ? said : said.substring(0, end))
-                .replaceFirst("^(ERROR|FATAL): *", "")
-                .strip();
     }
 }
