@@ -28,12 +28,13 @@ import taxiomet.cli.terminal.Version;
         },
         footerHeading = "%nEnvironment:%n",
         footer = {
-            "  COLUMNS, LINES       how large the window is, where it cannot be found out",
-            "  NO_COLOR             no colours, whatever it says",
-            "  PAGER                the program that --pager shows long texts with",
-            "  TMPDIR               where temporary files go",
-            "  TAXIOMET_PASSWORD    of the user of a database that is named on the command line",
-            "  TAXIOMET_JAVA_OPTS   what Java is started with, such as -Xmx4g",
+            "  COLUMNS, LINES           how large the window is, where it cannot be found out",
+            "  NO_COLOR                 no colours, whatever it says",
+            "  PAGER                    the program that --pager shows long texts with",
+            "  TMPDIR                   where temporary files go",
+            "  TAXIOMET_PASSWORD        of the user of a database that is named on the command line",
+            "  TAXIOMET_ALLOW_DATABASE  addresses that a charter may name, with blanks between them",
+            "  TAXIOMET_JAVA_OPTS       what Java is started with, such as -Xmx4g",
             "",
             "Start with `taxiomet demo`, or `taxiomet help check`."
         })

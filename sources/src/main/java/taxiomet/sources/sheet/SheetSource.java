@@ -103,9 +103,9 @@ public final class SheetSource extends CursorSource {
 
     private static SourceException unreadable(String place, Exception e) {
         String said = e.getMessage() == null
-                ? e.getClass().getSimpleName()
+                ? "it is not as such a file is made"
                 : e.getMessage()
-                        .replaceFirst("^(?:[a-z]+\\.)+[A-Z]\\w*: ", "")
+                        .replaceAll("(?:[a-z]+\\.)+[A-Z]\\w*(?:Exception|Error): *", "")
                         .lines()
                         .findFirst()
                         .orElse("");
