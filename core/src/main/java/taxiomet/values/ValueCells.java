@@ -14,6 +14,8 @@ import taxiomet.charter.ColumnType;
  * {@code isNull[i]}.
  */
 public final class ValueCells extends CellColumn {
+    private static final int LONGEST_PLAIN = 1_000;
+
     /** What the values are, and what the two longs hold. */
     public enum Kind {
         /** A long. */
@@ -115,7 +117,8 @@ public final class ValueCells extends CellColumn {
         if (number.scale() >= 0 && number.unscaledValue().bitLength() < Long.SIZE) {
             add(Kind.DECIMAL, number.unscaledValue().longValue(), number.scale());
         } else {
-            add(number.toPlainString());
+            // A milliard of noughts is told by its exponent.
+            add(Math.abs((long) number.scale()) > LONGEST_PLAIN ? number.toString() : number.toPlainString());
         }
     }
 

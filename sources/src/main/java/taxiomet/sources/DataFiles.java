@@ -184,6 +184,10 @@ public final class DataFiles {
     private static void addSheets(Path file, List<FoundTable> tables) {
         Path whole = file.toAbsolutePath();
         Map<String, List<String>> sheets = SheetSource.sheetsOf(whole);
+        if (sheets.isEmpty()) {
+            throw new SourceException(
+                    file.toString(), "none of its sheets names columns in its first row", "name another file");
+        }
         sheets.forEach((name, columns) -> {
             SheetRows rows = new SheetRows(
                     whole.getParent(),

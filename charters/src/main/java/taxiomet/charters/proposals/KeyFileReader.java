@@ -53,7 +53,8 @@ final class KeyFileReader {
             return 0;
         }
         int place = EVIDENCE.size();
-        while (place < header.cells().size() && REMARKS.contains(header.cells().get(place))) {
+        while (place < header.cells().size()
+                && REMARKS.contains(String.valueOf(header.cells().get(place)))) {
             place++;
         }
         return place;

@@ -2,8 +2,12 @@ package taxiomet.sources.sheet;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.PushbackInputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
@@ -22,6 +26,9 @@ final class OdsWorkbook implements Workbook {
     private static final long MOST_ROWS = 1 << 24;
 
     static final String TABLE = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
+
+    /** Of the order of bytes, which may stand before UTF-8. */
+    private static final byte[] MARK = {(byte) 0xEF, (byte) 0xBB, (byte) 0xBF};
 
     private final ZipFile zip;
 
@@ -67,7 +74,15 @@ final class OdsWorkbook implements Workbook {
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         factory.setProperty(XMLInputFactory.IS_COALESCING, false);
-        return factory.createXMLStreamReader(in);
+        // Decoded here: of bytes that are no text the parser would tell on standard error, behind everybody's back.
+        PushbackInputStream text = new PushbackInputStream(in, MARK.length);
+        try {
+            byte[] first = text.readNBytes(MARK.length);
+            text.unread(Arrays.equals(first, MARK) ? new byte[0] : first);
+        } catch (IOException e) {
+            throw new XMLStreamException(e);
+        }
+        return factory.createXMLStreamReader(new InputStreamReader(text, StandardCharsets.UTF_8.newDecoder()));
     }
 
     @Override

@@ -105,12 +105,14 @@ public final class SheetSource extends CursorSource {
         String said = e.getMessage() == null
                 ? "it is not as such a file is made"
                 : e.getMessage()
-                        .replaceAll("(?:[a-z]+\\.)+[A-Z]\\w*(?:Exception|Error): *", "")
+                        .replaceAll("(?:[a-z]+\\.)+[A-Z]\\w*(?:Exception|Error)(?:: *)?", "")
                         .lines()
                         .findFirst()
                         .orElse("");
         return new SourceException(
-                place, "the workbook cannot be read (" + said + ")", "save it again, or export the sheet as CSV");
+                place,
+                "the workbook cannot be read (" + (said.isEmpty() ? "it is cut off" : said) + ")",
+                "save it again, or export the sheet as CSV");
     }
 
     private String sheetOf(Workbook workbook) throws IOException {

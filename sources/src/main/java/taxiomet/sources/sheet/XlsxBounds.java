@@ -34,8 +34,11 @@ final class XlsxBounds {
     private final String entry;
     private long total;
     private int run;
-    /** How much of {@code  r="} has been met, and the column that the letters behind it come to. */
-    private int met;
+    /** Where in a tag it stands: see {@link #address}. */
+    private boolean isInTag;
+
+    private byte quote;
+    private Met met = Met.NOTHING;
 
     private int column;
 
@@ -86,18 +89,51 @@ final class XlsxBounds {
         }
     }
 
-    /** Takes in a byte of what may be the address of a cell: a blank, r, equals and a quote, then letters. */
+    /** How much of an attribute {@code r="} has been met, which is the address of a cell, or the number of a row. */
+    private enum Met {
+        NOTHING,
+        BLANK,
+        NAME,
+        EQUALS,
+        VALUE
+    }
+
+    /** Takes in a byte of a sheet; what tells of a column is looked at. */
     private void address(byte b) {
-        if (met == 4 && b >= 'A' && b <= 'Z') {
-            column = Math.min(LAST_COLUMN + 1, column * LETTERS + b - 'A' + 1);
+        if (!isInTag) {
+            isInTag = b == '<';
+            met = Met.NOTHING;
+        } else if (met == Met.VALUE) {
+            addLetter(b);
+        } else if (quote != 0) {
+            quote = b == quote ? 0 : quote;
+        } else if (b == '>' || b == '!') {
+            // In a comment nothing is quoted.
+            isInTag = false;
+        } else if (b == '"' || b == '\'') {
+            quote = b;
+            met = met == Met.EQUALS ? Met.VALUE : Met.NOTHING;
+            column = 0;
+        } else if (b == ' ' || b == '\n' || b == '\t' || b == '\r') {
+            met = met == Met.NOTHING ? Met.BLANK : met;
+        } else {
+            met = met == Met.BLANK && b == 'r' ? Met.NAME : met == Met.NAME && b == '=' ? Met.EQUALS : Met.NOTHING;
+        }
+    }
+
+    private void addLetter(byte b) {
+        int letter = (b | ' ') - 'a';
+        if (b == quote) {
+            quote = 0;
+            met = Met.NOTHING;
+        } else if (b == '&') {
+            throw refused("the address of a cell is written in entities");
+        } else if (letter >= 0 && letter < LETTERS) {
+            column = Math.min(LAST_COLUMN + 1, column * LETTERS + letter + 1);
             if (column > LAST_COLUMN) {
                 throw refused("a cell names a column beyond the last one, XFD");
             }
-            return;
         }
-        boolean goesOn = met < 4 && (b == " r=\"".charAt(met) || (met == 3 && b == '\''));
-        met = goesOn ? met + 1 : b == ' ' || b == '\n' || b == '\t' ? 1 : 0;
-        column = 0;
     }
 
     private SourceException refused(String problem) {

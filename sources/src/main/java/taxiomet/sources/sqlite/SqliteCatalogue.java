@@ -26,6 +26,8 @@ public final class SqliteCatalogue {
     private static final int HEADER = 20;
 
     private static final byte WRITE_AHEAD = 2;
+    private static final String WRITTEN_LAST = "-wal";
+    private static final String COPY = "copy.sqlite";
 
     private SqliteCatalogue() {}
 
@@ -68,7 +70,9 @@ public final class SqliteCatalogue {
     public static Connection connect(Path file) throws SQLException {
         SQLiteConfig config = new SQLiteConfig();
         config.setReadOnly(true);
-        Connection connection = open(file, config, isAtRest(file) ? "?mode=ro&immutable=1" : "?mode=ro");
+        boolean isAtRest = isAtRest(file);
+        Path read = isAtRest || !isLeft(file) ? file : copied(file);
+        Connection connection = open(read, config, isAtRest ? "?mode=ro&immutable=1" : "?mode=ro");
         // One snapshot for all passes: what is read first is read again.
         connection.setAutoCommit(false);
         return connection;
@@ -92,6 +96,35 @@ public final class SqliteCatalogue {
         return connection;
     }
 
+    /** Whether what was written last stands in a file beside it, and nobody has it open: to read it a third would be made there. */
+    private static boolean isLeft(Path file) {
+        return Files.exists(file.resolveSibling(file.getFileName() + WRITTEN_LAST))
+                && Files.notExists(file.resolveSibling(file.getFileName() + "-shm"));
+    }
+
+    /** Both, in a folder for temporary files, which goes with the program. */
+    private static Path copied(Path file) {
+        try {
+            Path folder = Files.createTempDirectory("taxiomet-");
+            folder.toFile().deleteOnExit();
+            for (String ending : List.of("", WRITTEN_LAST, "-shm")) {
+                Path from = file.resolveSibling(file.getFileName() + ending);
+                Path to = folder.resolve(COPY + ending);
+                to.toFile().deleteOnExit();
+                if (Files.exists(from)) {
+                    Files.copy(from, to);
+                }
+            }
+            return folder.resolve(COPY);
+        } catch (IOException e) {
+            throw new SourceException(
+                    file.toString(),
+                    "what was written last stands beside it, and both cannot be copied to be read (" + e.getMessage()
+                            + ")",
+                    "open it once with SQLite, which brings both together, or set TMPDIR to a folder with more room");
+        }
+    }
+
     private static boolean isAtRest(Path file) {
         byte[] header;
         try (InputStream in = Files.newInputStream(file)) {
@@ -100,7 +133,7 @@ public final class SqliteCatalogue {
             throw FileParts.unreadable(file, e);
         }
         boolean isWriteAhead = header.length == HEADER && header[HEADER - 1] == WRITE_AHEAD;
-        return isWriteAhead && !Files.exists(file.resolveSibling(file.getFileName() + "-wal"));
+        return isWriteAhead && !Files.exists(file.resolveSibling(file.getFileName() + WRITTEN_LAST));
     }
 
     static String quoted(String name) {
