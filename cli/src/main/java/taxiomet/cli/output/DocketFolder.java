@@ -80,6 +80,7 @@ public final class DocketFolder {
         } catch (IOException e) {
             throw OutputException.of(folder.toString(), e);
         }
-        return folder + " (" + Counted.of(byOwner.size(), "docket") + ", each as .xlsx and .csv)" + others;
+        return folder + " (" + Counted.of(byOwner.size(), "docket") + ", each as .xlsx and .csv"
+                + (isPerOwner ? ", and " + OwnersCsv.FILE : "") + ")" + others;
     }
 }

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -152,6 +153,11 @@ public final class AllowedDatabases implements DatabaseAccess {
         }
     }
 
+    /**
+     * Whether somebody was asked, and said yes.
+     *
+     * @throws UsageException when somebody said no
+     */
     // Later versions of Java give a console that is none: whether somebody watches is known otherwise.
     @SuppressWarnings("SystemConsoleNull")
     private boolean isAgreedTo(Database database) {
@@ -161,7 +167,10 @@ public final class AllowedDatabases implements DatabaseAccess {
         }
         terminal.say("A file names this database: " + sentence(database) + ".");
         String answer = console.readLine("Connect to it, now and from now on? [y/N] ");
-        return answer != null && answer.strip().toLowerCase(Locale.ROOT).matches("y|yes");
+        if (answer == null || !answer.strip().toLowerCase(Locale.ROOT).matches("y|yes")) {
+            throw new UsageException("not connected to " + database.shown() + ": nothing was sent");
+        }
+        return true;
     }
 
     private Optional<Path> file() {
@@ -187,7 +196,11 @@ public final class AllowedDatabases implements DatabaseAccess {
             return;
         }
         try {
-            Files.createDirectories(file.get().toAbsolutePath().getParent());
+            Path folder = Files.createDirectories(file.get().toAbsolutePath().getParent());
+            if (Files.notExists(file.get()) && Files.getFileStore(folder).supportsFileAttributeView("posix")) {
+                Files.createFile(
+                        file.get(), PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+            }
             Files.writeString(file.get(), line + "\n", StandardOpenOption.CREATE, StandardOpenOption.APPEND);
         } catch (IOException e) {
             throw OutputException.of(file.get().toString(), e);
