@@ -67,8 +67,8 @@ final class DemoCommand implements Callable<Integer> {
             case CHANGED -> {
                 if (!force) {
                     throw new UsageException(into
-                            + " was changed since it was copied, and is left alone; --force replaces what was not, or name another"
-                            + " folder with --into");
+                            + " was changed since it was copied, and is left alone; name another folder with --into, or move away what you"
+                            + " changed and add --force");
                 }
             }
             default -> {

@@ -158,7 +158,7 @@ public final class MetadataReader {
         }
         try {
             Path there = folder.resolve(elsewhere.text());
-            if (!Files.isRegularFile(there)) {
+            if (Files.exists(there) && !Files.isRegularFile(there)) {
                 throw unreadable(elsewhere, "is no file");
             }
             return parse(there, InputFile.bytes(there));

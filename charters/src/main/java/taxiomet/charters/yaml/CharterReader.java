@@ -56,9 +56,9 @@ public final class CharterReader {
                     root,
                     root instanceof MapNode
                             ? "this is no charter: it has none of the keys that one begins with"
-                            : "this is no charter, which is a mapping that begins with `charter: 1`",
-                    "name the charter; `taxiomet survey " + name
-                            + " --write-charter charter.yaml` drafts one for a table");
+                            : "a charter is a mapping, not " + (root instanceof Scalar ? "a text" : root.words()),
+                    "begin it with `charter: 1`; of a table, `taxiomet survey " + name
+                            + " --write-charter charter.yaml` drafts one");
         } else if (root instanceof MapNode map) {
             Charter charter = new CharterReader(problems, folder)
                     .charter(map, Path.of(name).getFileName().toString());

@@ -243,7 +243,7 @@ public final class CharterWriter {
             line(2, "url: " + quoted(each.address().written()));
             each.user().ifPresent(user -> line(2, "user: " + quoted(user)));
             if (each.hasPlainPassword()) {
-                line(2, "# the password is not written here: set TAXIOMET_PASSWORD");
+                line(2, "password: \"${TAXIOMET_PASSWORD}\"   # written out where this comes from, and not here");
             } else {
                 each.password().ifPresent(password -> line(2, "password: " + quoted(password)));
             }

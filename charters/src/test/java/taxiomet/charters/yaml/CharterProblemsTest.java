@@ -265,6 +265,21 @@ class CharterProblemsTest {
     void documents_that_are_no_charter() {
         assertThat(problemsOf("")).singleElement().asString().contains("1:1: the charter is empty");
         assertThat(problemsOf("- a\n- b\n")).singleElement().asString().contains("a charter is a mapping, not a list");
+        // Of a table that was taken for a charter nothing is told.
+        assertThat(problemsOf("K-1,Ada Reed,1917-03-04\nK-2,Bo Reed,1920-01-01\n"))
+                .singleElement()
+                .asString()
+                .contains("a charter is a mapping, not a text", "taxiomet survey")
+                .doesNotContain("Reed", "1917");
+        assertThat(problemsOf("Ada Reed: 1917-03-04\n"))
+                .singleElement()
+                .asString()
+                .contains("this is no charter")
+                .doesNotContain("Reed", "1917");
+        assertThat(problemsOf("charter.json", "{\"charter\": 1, Reed}"))
+                .singleElement()
+                .asString()
+                .doesNotContain("Reed");
         assertThat(problemsOf("charter: 1\ntables:\n\tx: 1\n"))
                 .singleElement()
                 .asString()
