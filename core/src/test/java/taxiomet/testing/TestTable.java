@@ -20,6 +20,7 @@ import taxiomet.charter.ForeignKey.Deferrable;
 import taxiomet.charter.ForeignKey.Match;
 import taxiomet.charter.IntRange;
 import taxiomet.charter.Key;
+import taxiomet.charter.Owner;
 import taxiomet.charter.Rule;
 import taxiomet.charter.Severity;
 import taxiomet.charter.Table;
@@ -28,6 +29,7 @@ import taxiomet.charter.place.DelimitedFiles;
 
 /** A table of a test, declared and filled in place. */
 public final class TestTable {
+    private Optional<Owner> owner = Optional.empty();
     private final String name;
     private final List<Column> columns = new ArrayList<>();
     private Optional<Key> primary = Optional.empty();
@@ -197,6 +199,12 @@ public final class TestTable {
     }
 
     /** Cells with bars between them, as {@link MemorySource} has them. */
+    /** The column that names who decides about a row. */
+    public TestTable owner(String column) {
+        owner = Optional.of(new Owner.InColumn(column));
+        return this;
+    }
+
     public TestTable rows(String... all) {
         rows = Arrays.asList(all);
         return this;
@@ -228,7 +236,7 @@ public final class TestTable {
                 label,
                 totals,
                 Optional.empty(),
-                Optional.empty());
+                owner);
     }
 
     public MemorySource source() {

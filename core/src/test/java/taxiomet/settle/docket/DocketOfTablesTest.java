@@ -204,4 +204,47 @@ class DocketOfTablesTest {
         assertThat(outcome.changes()).isEmpty();
         assertThat(outcome.told().remarks()).isNotEmpty();
     }
+
+    /** Decides that rows go, each through the docket of somebody. */
+    private static List<Filled> deletes(List<Item> items) {
+        return items.stream()
+                .map(item -> new Filled(
+                        "row " + item.place().row(),
+                        item.reference(),
+                        Map.of(),
+                        "delete this row",
+                        null,
+                        null,
+                        null,
+                        null))
+                .toList();
+    }
+
+    @Test
+    void aRowThatWasLaidBeforeAnotherOwnerCountsOnlyWhereThatIsSaid() {
+        TestTable owned = boats("1|Tern|122|2001-01-01", "2|Skua|133|2001-01-01", "3|Gull|144|1999-01-01")
+                .owner("built");
+        TestTables all = TestTables.of(folder, quays(), owned);
+        docket(
+                docket -> {
+                    List<Item> items = docket.items();
+                    List<Item> sealed = items.stream().map(Item::forItsOwner).toList();
+                    assertThat(sealed.get(2).reference())
+                            .isNotEqualTo(items.get(2).reference());
+                    for (boolean takesOthers : new boolean[] {false, true}) {
+                        Deciding deciding = new Deciding(all.charter(), docket);
+                        deciding.takeAll(deletes(sealed), each -> Map.of(), takesOthers);
+                        Outcome outcome = deciding.outcome();
+                        assertThat(outcome.told().decided()).isEqualTo(takesOthers ? 3 : 2);
+                        assertThat(outcome.told().remarks()).hasSize(takesOthers ? 0 : 1);
+                    }
+                    // A docket for nobody in particular holds rows of all.
+                    Deciding deciding = new Deciding(all.charter(), docket);
+                    deciding.takeAll(deletes(items), each -> Map.of(), false);
+                    assertThat(deciding.outcome().told().decided()).isEqualTo(3);
+                    return null;
+                },
+                quays(),
+                owned);
+    }
 }
