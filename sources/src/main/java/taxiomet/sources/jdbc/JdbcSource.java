@@ -29,6 +29,8 @@ import taxiomet.sources.file.CursorSource;
 
 /** A table, a view or a query in a database, all as it was at one moment. */
 public final class JdbcSource extends CursorSource {
+    private static final String NO_FUNCTION = "42883";
+
     private final DatabaseRows rows;
     private final boolean isPersonal;
     private final List<String> columns;
@@ -99,13 +101,19 @@ public final class JdbcSource extends CursorSource {
 
     /**
      * Has PostgreSQL itself say that a query is one statement, and one that only reads, before it becomes a piece of others: as a value, it is
-     * taken for a cursor, which takes nothing else (PostgreSQL, "Mapping Tables to XML"). Elsewhere the connection takes one statement alone.
+     * taken for a cursor, which takes nothing else (PostgreSQL, "Mapping Tables to XML"). Elsewhere the connection takes one statement alone. A
+     * server that speaks its language and lacks the function reads what our own look at the query has let through.
      */
-    private static void requireOneReading(Connection connection, String query) throws SQLException {
+    private static void requireOneReading(Connection connection, String query, Savepoint before) throws SQLException {
         try (PreparedStatement statement =
                 connection.prepareStatement("SELECT query_to_xmlschema(?, true, true, '')")) {
             statement.setString(1, query);
             statement.executeQuery().close();
+        } catch (SQLException e) {
+            if (!NO_FUNCTION.equals(e.getSQLState())) {
+                throw e;
+            }
+            connection.rollback(before);
         }
     }
 
@@ -128,7 +136,7 @@ public final class JdbcSource extends CursorSource {
             Savepoint before = session.server() == Server.POSTGRESQL ? connection.setSavepoint() : null;
             try {
                 if (rows.isQuery() && session.server() == Server.POSTGRESQL) {
-                    requireOneReading(connection, asked(rows));
+                    requireOneReading(connection, asked(rows), before);
                 }
                 return new RelationColumns(
                         connection, session.server(), from, rows.isQuery() ? List.of() : rows.parts());
