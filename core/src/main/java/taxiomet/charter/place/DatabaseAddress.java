@@ -38,8 +38,7 @@ public record DatabaseAddress(
             "(?i)(?:jdbc:|(?:postgres|postgresql|mysql|mariadb):/{1,2}[^/]|sqlite:.).*", Pattern.DOTALL);
 
     /** Of a database in a file, whose path has one slash. */
-    private static final Pattern OF_FILE =
-            Pattern.compile("(?i)(?:jdbc:(?!postgresql:|mariadb:|mysql:|sqlserver:)[a-z0-9]+|sqlite):/");
+    private static final Pattern OF_FILE = Pattern.compile("(?i)(?:jdbc:(?:sqlite|h2|hsqldb|derby|duckdb)|sqlite):/");
 
     private static final String VARIABLE = "\\$\\{[A-Za-z_][A-Za-z0-9_]*}";
     private static final String HOST =

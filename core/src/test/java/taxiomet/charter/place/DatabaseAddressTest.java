@@ -23,6 +23,7 @@ class DatabaseAddressTest {
                 "jdbc:oracle:thin:@//localhost:1521/coop",
                 "jdbc:h2:tcp://localhost/coop",
                 "jdbc:h2:/var/coop",
+                "jdbc:db2://localhost:50000/coop",
                 "jdbc:sqlite:/var/coop.db",
                 "sqlite:/var/coop.db",
                 "jdbc:sqlite:coop.db",
