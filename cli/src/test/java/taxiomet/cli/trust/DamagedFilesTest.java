@@ -48,7 +48,7 @@ import taxiomet.cli.Program;
  * -Dtaxiomet.damages=2000}, others with {@code -Dtaxiomet.seed}.
  */
 class DamagedFilesTest {
-    private static final int DAMAGES = Integer.getInteger("taxiomet.damages", 20);
+    private static final int DAMAGES = Integer.getInteger("taxiomet.damages", 15);
     private static final long SEED = Long.getLong("taxiomet.seed", 32L);
     private static final Duration PATIENCE = Duration.ofSeconds(30);
     private static final List<String> TOKENS = List.of(

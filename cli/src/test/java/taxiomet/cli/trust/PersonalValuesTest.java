@@ -30,6 +30,8 @@ class PersonalValuesTest {
     private static final int CASES = Integer.getInteger("taxiomet.cases", 200);
     private static final long SEED = Long.getLong("taxiomet.seed", 20_261_202L);
 
+    private static final int ALWAYS = 4;
+
     @TempDir
     private Path folder;
 
@@ -303,7 +305,13 @@ class PersonalValuesTest {
             Path at = Files.createDirectory(folder.resolve("case" + i));
             Case drawn = new Case(SEED + i, at);
             Set<Path> inputs = Set.of(at.resolve("person.csv"), at.resolve("visit.csv"), at.resolve("charter.yaml"));
-            for (String[] command : drawn.commands()) {
+            List<String[]> commands = drawn.commands();
+            for (int place = 0; place < commands.size(); place++) {
+                String[] command = commands.get(place);
+                // The first always, since others read what they write; of the rest each case has a third.
+                if (place >= ALWAYS && (place + i) % 3 > 0) {
+                    continue;
+                }
                 Program run = Program.run(Map.of("HOME", folder.toString()), command);
                 String called = "case " + i + " " + String.join(" ", command).replace(at.toString(), "");
                 assertThat(run.err()).as(called).doesNotContain("should not have happened");
