@@ -14,7 +14,7 @@ import taxiomet.rows.SourceException;
  * cell names: no cell beyond 4 MB, none beyond the last column. A small file may unpack to any size, so that sizes that the archive tells of
  * itself are not believed.
  *
- * <p>Measured on 212,000 rows of 9 cells: 0.3 s beside the 1.0 s of reading them.
+ * <p>On 212,000 rows of 9 numbers it takes a check to 1.3 of its processor time without it (2026-12-02, whole processes in turn, 4 pairs).
  */
 final class XlsxBounds {
     /** What no cell with its marks has: a text of 32,767 characters, each written as an entity, has a tenth. */

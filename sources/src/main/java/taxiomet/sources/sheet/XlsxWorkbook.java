@@ -1,10 +1,13 @@
 package taxiomet.sources.sheet;
 
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Iterator;
 import java.util.List;
 import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import org.dhatim.fastexcel.reader.Cell;
 import org.dhatim.fastexcel.reader.CellType;
@@ -20,6 +23,9 @@ final class XlsxWorkbook implements Workbook {
     /** Without formats of cells, which a workbook need not have, no number is a date. */
     private static final String STYLES = "xl/styles.xml";
 
+    private static final String RELATIONS = "xl/_rels/workbook.xml.rels";
+    private static final int MOST_RELATIONS = 1 << 20;
+
     private final ReadableWorkbook workbook;
     private final Path file;
 
@@ -31,7 +37,15 @@ final class XlsxWorkbook implements Workbook {
 
     private static boolean hasStyles(Path file) throws IOException {
         try (ZipFile zip = new ZipFile(file.toFile())) {
-            return zip.stream().anyMatch(entry -> entry.getName().equalsIgnoreCase(STYLES));
+            ZipEntry relations = zip.getEntry(RELATIONS);
+            if (relations == null
+                    || zip.stream().noneMatch(entry -> entry.getName().equalsIgnoreCase(STYLES))) {
+                return false;
+            }
+            try (InputStream in = zip.getInputStream(relations)) {
+                return new String(in.readNBytes(MOST_RELATIONS), StandardCharsets.UTF_8)
+                        .contains("relationships/styles");
+            }
         }
     }
 
