@@ -60,7 +60,7 @@ public final class WholeOutput implements AutoCloseable {
             try {
                 if (!Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
                     Files.move(old, target);
-                } else if (WrittenList.isIn(old)) {
+                } else if (WrittenList.isIn(old) || others(old).isEmpty()) {
                     keepOthers(old, target);
                 }
             } catch (IOException e) {

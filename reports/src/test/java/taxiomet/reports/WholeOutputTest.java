@@ -7,95 +7,134 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
+/** An output appears whole or not at all, and a kill loses nothing. */
 class WholeOutputTest {
+    /** The number of no process. */
+    private static final String GONE = "999999999999999999";
+
     @TempDir
     private Path folder;
 
-    private List<String> write(Path target, String... names) throws IOException {
+    private List<String> names() throws IOException {
+        try (Stream<Path> files = Files.list(folder)) {
+            return files.map(file -> file.getFileName().toString()).sorted().toList();
+        }
+    }
+
+    @Test
+    void a_file_takes_its_place_when_it_is_complete() throws IOException {
+        Path target = folder.resolve("report.json");
+        Files.writeString(target, "old");
+        try (WholeOutput output = new WholeOutput(target)) {
+            Files.writeString(output.draft(), "new");
+            assertThat(target).hasContent("old");
+            output.complete();
+        }
+        assertThat(target).hasContent("new");
+        assertThat(names()).containsExactly("report.json");
+    }
+
+    @Test
+    void what_is_not_completed_leaves_no_trace() throws IOException {
+        Path target = folder.resolve("report.json");
+        Files.writeString(target, "old");
+        try (WholeOutput output = new WholeOutput(target)) {
+            Files.writeString(output.draft(), "half");
+        }
+        assertThat(target).hasContent("old");
+        assertThat(names()).containsExactly("report.json");
+    }
+
+    @Test
+    void a_folder_replaces_a_folder() throws IOException {
+        Path target = folder.resolve("evidence");
+        // What somebody else laid there stays: WrittenListTest.
         try (WholeOutput output = new WholeOutput(target)) {
             Files.createDirectory(output.draft());
-            for (String name : names) {
-                Path file = output.draft().resolve(name);
-                Files.createDirectories(file.getParent());
-                Files.writeString(file, "written: " + name + " " + names.length);
-            }
-            return output.complete();
+            Files.writeString(output.draft().resolve("old.csv"), "old");
+            output.complete();
         }
-    }
-
-    private static List<String> content(Path target) throws IOException {
-        try (var all = Files.walk(target)) {
-            return all.filter(each -> !each.equals(target))
-                    .map(each -> target.relativize(each).toString())
-                    .filter(name -> !name.startsWith("."))
-                    .sorted()
-                    .toList();
+        try (WholeOutput output = new WholeOutput(target)) {
+            Files.createDirectory(output.draft());
+            Files.writeString(output.draft().resolve("new.csv"), "new");
+            output.complete();
         }
+        assertThat(target.resolve("new.csv")).hasContent("new");
+        assertThat(target.resolve("old.csv")).doesNotExist();
+        assertThat(names()).containsExactly("evidence");
     }
 
     @Test
-    void what_others_laid_into_a_folder_stays_and_is_told() throws Exception {
-        Path target = folder.resolve("out");
-        assertThat(write(target, "a.csv", "sub/b.csv")).isEmpty();
-        assertThat(WholeOutput.wrote(target)).isTrue();
-        assertThat(WholeOutput.others(target)).isEmpty();
-        Files.writeString(target.resolve("notes.txt"), "mine");
-        Files.writeString(target.resolve("sub/mine.txt"), "mine too");
-        Files.createDirectory(target.resolve("empty"));
-        Path elsewhere = Files.writeString(folder.resolve("elsewhere.txt"), "far");
-        Files.createSymbolicLink(target.resolve("link"), elsewhere);
-
-        assertThat(write(target, "c.csv")).containsExactlyInAnyOrder("empty", "link", "notes.txt", "sub/mine.txt");
-        assertThat(content(target)).containsExactly("c.csv", "empty", "link", "notes.txt", "sub", "sub/mine.txt");
-        assertThat(target.resolve("notes.txt")).hasContent("mine");
-        assertThat(elsewhere).hasContent("far");
-        assertThat(content(folder)).noneMatch(name -> name.contains("old-") || name.contains("draft-"));
-        assertThat(write(target, "d.csv")).hasSize(4);
+    void what_a_killed_program_took_out_of_the_way_is_put_back() throws IOException {
+        Path old = folder.resolve(".evidence.old-" + GONE);
+        Files.createDirectory(old);
+        Files.writeString(old.resolve("rows.csv"), "precious");
+        WholeOutput.recover(folder.resolve("evidence"));
+        assertThat(folder.resolve("evidence").resolve("rows.csv")).hasContent("precious");
+        assertThat(names()).containsExactly("evidence");
     }
 
     @Test
-    void what_was_changed_since_is_not_replaced_by_something_of_its_name() throws Exception {
-        Path target = folder.resolve("out");
-        write(target, "a.csv", "b.csv");
-        Files.writeString(target.resolve("a.csv"), "decided by hand");
-        assertThatThrownBy(() -> write(target, "a.csv"))
-                .isInstanceOf(OutputException.class)
-                .hasMessageContaining("a.csv")
-                .hasMessageContaining("was changed since");
-        assertThat(target.resolve("a.csv")).hasContent("decided by hand");
-        assertThat(target.resolve("b.csv")).hasContent("written: b.csv 2");
-        assertThat(write(target, "c.csv")).containsExactly("a.csv");
-        assertThat(content(target)).containsExactly("a.csv", "c.csv");
+    void where_the_new_one_stands_the_old_one_goes() throws IOException {
+        Path old = folder.resolve(".evidence.old-" + GONE);
+        Files.createDirectory(old);
+        Files.createDirectory(folder.resolve("evidence"));
+        Files.writeString(folder.resolve("evidence").resolve("rows.csv"), "new");
+        WholeOutput.recover(folder.resolve("evidence"));
+        assertThat(folder.resolve("evidence").resolve("rows.csv")).hasContent("new");
+        assertThat(names()).containsExactly("evidence");
     }
 
     @Test
-    void a_program_that_was_killed_while_it_replaced_a_folder_has_lost_nothing() throws Exception {
-        Path target = folder.resolve("out");
-        write(target, "a.csv");
-        Files.writeString(target.resolve("notes.txt"), "mine");
-        Path old = folder.resolve(".out.old-999999999");
-        Files.move(target, old);
-        WholeOutput.recover(target);
-        assertThat(content(target)).containsExactly("a.csv", "notes.txt");
-
-        Files.move(target, old);
-        write(folder.resolve("new"), "b.csv");
-        Files.move(folder.resolve("new"), target);
-        WholeOutput.recover(target);
-        assertThat(content(target)).containsExactly("b.csv", "notes.txt");
-        assertThat(old).doesNotExist();
+    void drafts_of_killed_programs_go_and_others_stay() throws IOException {
+        Files.writeString(folder.resolve(".report.json.draft-" + GONE), "half");
+        String living = ".report.json.draft-"
+                + ProcessHandle.current().parent().orElseThrow().pid();
+        Files.writeString(folder.resolve(living), "of another");
+        Files.writeString(folder.resolve(".report.json.draft-x"), "of nobody");
+        Files.writeString(folder.resolve(".other.json.draft-" + GONE), "of another file");
+        try (WholeOutput output = new WholeOutput(folder.resolve("report.json"))) {
+            Files.writeString(output.draft(), "new");
+            output.complete();
+        }
+        assertThat(names())
+                .containsExactlyInAnyOrder("report.json", living, ".report.json.draft-x", ".other.json.draft-" + GONE);
     }
 
     @Test
-    void a_folder_of_the_name_of_an_old_one_that_was_never_ours_stays() throws Exception {
-        Path target = folder.resolve("out");
-        write(target, "a.csv");
-        Path theirs = Files.createDirectory(folder.resolve(".out.old-999999999"));
-        Files.writeString(theirs.resolve("x.txt"), "theirs");
-        WholeOutput.recover(target);
-        assertThat(theirs.resolve("x.txt")).hasContent("theirs");
+    void links_are_removed_and_not_followed() throws IOException {
+        Path precious = folder.resolve("precious");
+        Files.createDirectory(precious);
+        Files.writeString(precious.resolve("rows.csv"), "stays");
+        Path tree = folder.resolve("tree");
+        Files.createDirectory(tree);
+        Files.createSymbolicLink(tree.resolve("link"), precious);
+        WholeOutput.removeTree(tree);
+        assertThat(tree).doesNotExist();
+        assertThat(precious.resolve("rows.csv")).hasContent("stays");
+        WholeOutput.removeTree(tree);
+    }
+
+    @Test
+    void messages_name_the_output_and_not_its_draft() {
+        assertThat(WholeOutput.withoutDraft("/x/.report.json.draft-77")).isEqualTo("/x/report.json");
+        assertThat(WholeOutput.withoutDraft("/x/.evidence.draft-77/orphans.csv"))
+                .isEqualTo("/x/evidence/orphans.csv");
+        assertThat(WholeOutput.withoutDraft("/x/report.json")).isEqualTo("/x/report.json");
+    }
+
+    @Test
+    void a_place_that_is_taken_by_a_full_folder_is_an_error() throws IOException {
+        Path target = folder.resolve("report.json");
+        try (WholeOutput output = new WholeOutput(target)) {
+            assertThatThrownBy(output::complete)
+                    .isInstanceOf(OutputException.class)
+                    .hasMessageContaining("report.json");
+        }
+        assertThat(names()).isEmpty();
     }
 }
