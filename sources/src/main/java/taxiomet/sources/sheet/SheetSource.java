@@ -226,7 +226,8 @@ public final class SheetSource extends CursorSource {
             for (int i = 0; i < wanted.length; i++) {
                 places[i] = there.get(columns.get(wanted[i]));
             }
-            workbook = Workbook.open(path);
+            file.requireUnchanged();
+            workbook = Workbook.openAgain(path);
             all = workbook.rows(sheetName);
         }
 

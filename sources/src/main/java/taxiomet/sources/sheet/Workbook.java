@@ -18,10 +18,21 @@ interface Workbook extends AutoCloseable {
     @Override
     void close() throws IOException;
 
-    /** Opens a file as its ending says. */
+    /** Opens a file as its ending says, once it has been looked over. */
     static Workbook open(Path file) throws IOException {
-        boolean isOds = file.toString().toLowerCase(Locale.ROOT).endsWith(".ods");
-        return isOds ? new OdsWorkbook(file) : new XlsxWorkbook(file);
+        if (!isOds(file)) {
+            XlsxBounds.require(file);
+        }
+        return openAgain(file);
+    }
+
+    /** Opens a file that {@link #open} has opened before, and that has not changed since. */
+    static Workbook openAgain(Path file) throws IOException {
+        return isOds(file) ? new OdsWorkbook(file) : new XlsxWorkbook(file);
+    }
+
+    private static boolean isOds(Path file) {
+        return file.toString().toLowerCase(Locale.ROOT).endsWith(".ods");
     }
 
     /** Goes over rows, of which those without any cell may be left out. */

@@ -28,6 +28,7 @@ final class XlsxBounds {
     private static final int HARMLESS = 1 << 14;
 
     private static final int LETTERS = 26;
+    private static final String SHEETS = "xl/worksheets/";
     private static final String TEXTS = "xl/sharedstrings.xml";
 
     private final Path file;
@@ -54,11 +55,9 @@ final class XlsxBounds {
             while (entries.hasMoreElements()) {
                 ZipEntry entry = entries.nextElement();
                 String name = entry.getName().toLowerCase(Locale.ROOT);
-                if (name.startsWith("xl/") && name.endsWith(".xml") && entry.getCompressedSize() > HARMLESS) {
-                    try (InputStream in = zip.getInputStream(entry)) {
-                        new XlsxBounds(file, name).look(in);
-                    }
-                } else if (name.startsWith("xl/worksheets/")) {
+                boolean isLarge =
+                        name.startsWith("xl/") && name.endsWith(".xml") && entry.getCompressedSize() > HARMLESS;
+                if (isLarge || name.startsWith(SHEETS)) {
                     try (InputStream in = zip.getInputStream(entry)) {
                         new XlsxBounds(file, name).look(in);
                     }
@@ -69,7 +68,7 @@ final class XlsxBounds {
 
     private void look(InputStream in) throws IOException {
         byte[] piece = new byte[1 << 16];
-        boolean isSheet = entry.startsWith("xl/worksheets/");
+        boolean isSheet = entry.startsWith(SHEETS);
         int count;
         while ((count = in.read(piece)) >= 0) {
             total += count;

@@ -31,7 +31,6 @@ final class XlsxWorkbook implements Workbook {
 
     XlsxWorkbook(Path file) throws IOException {
         this.file = file;
-        XlsxBounds.require(file);
         workbook = new ReadableWorkbook(file.toFile(), new ReadingOptions(hasStyles(file), true));
     }
 
